@@ -40,7 +40,9 @@ def own_folders(tmp_path_factory, monkeypatch):
     """Lists and logs go to a folder of the test, not to the person's own."""
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path_factory.getbasetemp() / "state"))
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path_factory.getbasetemp() / "data"))
-    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path_factory.getbasetemp() / "config"))
+    config = tmp_path_factory.getbasetemp() / "config"
+    (config / "vadrin" / "preferences.json").unlink(missing_ok=True)
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(config))
 
 
 @pytest.fixture(autouse=True)

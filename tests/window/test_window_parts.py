@@ -21,7 +21,7 @@ from vadrin.notebook.records import Attachment, Test
 from vadrin.notebook.store import Notebook
 from vadrin.ui.theme.look import LOOKS
 from vadrin.ui.theme.typeface import set_scale
-from vadrin.ui.widgets.sound_cues import tone_file
+from vadrin.ui.widgets.sound_cues import Cue, tone_file
 
 
 def answer(window, act, path):
@@ -193,14 +193,32 @@ def test_cues_tell_a_turned_aperture_from_the_next_frame(demo):
     window = demo("Kelda Pan 200", "expose")
     station, heard = window.station(), []
     station.cue.effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
+    station.cue.chosen = True
     frames = [f.frame for _, f in window.bench.loaded.shots()]
     QTest.keyClick(station, Qt.Key.Key_Space)
     QTest.keyClick(station, Qt.Key.Key_Space)
     turned = [a.aperture != b.aperture for a, b in pairwise(frames)]
     assert heard == ["aperture" if t else "next" for t in turned[:2]]
-    assert station.cue.toggle() == "Sounds are off."
+    QTest.keyClick(station, Qt.Key.Key_V)
+    assert "Sounds are off." in said_by(window)
     QTest.keyClick(station, Qt.Key.Key_Space)
     assert len(heard) == 2
+    assert Cue().chosen is False
+
+
+def test_an_act_of_a_clock_is_heard_unless_sounds_are_off_and_a_frame_only_once_they_are_on():
+    cue, heard = Cue(), []
+    cue.effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
+    cue.next(turned=False)
+    cue.error()
+    assert heard == []
+    cue.act()
+    assert heard == ["aperture"]
+    said = []
+    cue.toggle(said.append, at_clock=True)
+    cue.act()
+    assert (said, heard) == (["Sounds are off."], ["aperture"])
+    assert Cue().chosen is False
 
 
 @pytest.mark.parametrize("name", ["next", "aperture", "error"])

@@ -18,6 +18,7 @@ from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
 from vadrin.app.demo.demo_copy import demo_notebook, leave_no_demos
+from vadrin.app.display.region import set_region
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.library.kept_choices import Choices, choices_kept, keep_choices
 from vadrin.app.library.recent_notebooks import recent_notebooks
@@ -30,6 +31,7 @@ from vadrin.ui.files.refusal_window import RefusalWindow
 from vadrin.ui.frame.chosen_place import chosen_of, put_on_type, put_window
 from vadrin.ui.frame.warm_up import warm_up
 from vadrin.ui.frame.window import Window
+from vadrin.ui.theme.regional import desktop_region
 from vadrin.ui.theme.typeface import load_fonts
 
 
@@ -76,6 +78,7 @@ def make_application() -> object:
     QApplication.setDesktopFileName("vadrin")
     QApplication.setWindowIcon(QIcon(str(files("vadrin") / "icons" / "vadrin-128.png")))
     load_fonts()
+    set_region(desktop_region())
     return app
 
 

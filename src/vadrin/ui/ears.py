@@ -56,6 +56,8 @@ class Ears(QObject):
 
     def _keep_awake(self) -> None:
         running = self.listening.film_in_the_tank()
+        if running:
+            self.cue.clock_runs()
         if running or self._desktop is not None:
             self.desktop.stay_awake(running)
 
@@ -89,7 +91,7 @@ class Ears(QObject):
             self.slept.emit(self.listening.missed)
             self.listening.missed = ""
         if passed:
-            self.cue.next(turned=True)
+            self.cue.act()
             self.spoken.emit(self.listening.spoken_words())
             if QApplication.activeWindow() is None:
                 self.tell_due(self.listening.due_words())

@@ -17,6 +17,7 @@ from vadrin.app.display.quantities import (
     minutes_text,
     times_tested_text,
 )
+from vadrin.app.display.region import local_all
 from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.display.words import counted, date_text
 from vadrin.app.document.state import State
@@ -58,7 +59,7 @@ __all__ = ["CARD_SIZES", "card_document", "card_of"]
 
 def card_document(card: Card, size: str, pictures: tuple[SheetPicture, ...] = ()) -> bytes:
     """A card as a PDF page of a size, with small pictures where they are asked for."""
-    return card_pdf(card, size, pictures)
+    return card_pdf(local_all(card), size, pictures)
 
 
 def card_file_name(loaded: LoadedTest, of: str = "") -> str:

@@ -35,7 +35,10 @@ class Units:
 
     def plain_volume(self, volume_ml: float) -> str:
         """A volume as it is typed, without its unit."""
-        return f"{volume_ml:g}" if not self.american else f"{volume_ml / ML_A_FLUID_OUNCE:.4g}"
+        # Never with three decimals, which would be read back as thousands.
+        if not self.american:
+            return f"{round(volume_ml, 1):g}"
+        return f"{volume_ml / ML_A_FLUID_OUNCE:.4g}"
 
     def plain_degrees(self, celsius: float) -> str:
         """A temperature as it is typed, without its unit."""

@@ -71,8 +71,13 @@ def seconds_typed(words: str) -> float:
     return seconds
 
 
+_DAY = re.compile(r"(\d{1,2})([./])\s*(\d{1,2})\2\s*(\d{4})")
+
+
 def day_typed(words: str) -> str:
-    """A day in ISO 8601; empty stays empty.
+    """A day in ISO 8601 of ``2026-11-23``, ``23.11.2026`` or ``11/23/2026``; empty stays empty.
+
+    Where day and month cannot be told apart it is refused, not guessed.
 
     Raises
     ------
@@ -83,6 +88,24 @@ def day_typed(words: str) -> str:
     if not plain:
         return ""
     try:
-        return date.fromisoformat(plain).isoformat()
+        return _day(plain).isoformat()
+    except EntryError:
+        raise
     except ValueError as error:
         raise EntryError(f"“{plain}” is no date; type it as 2026-11-23") from error
+
+
+def _day(plain: str) -> date:
+    parts = _DAY.fullmatch(plain)
+    if parts is None:
+        return date.fromisoformat(plain)
+    first, mark, second, year = int(parts[1]), parts[2], int(parts[3]), int(parts[4])
+    if mark == ".":
+        return date(year, second, first)
+    days = {date(year, m, d) for d, m in ((first, second), (second, first)) if m <= 12}
+    if not days:
+        raise ValueError(plain)
+    if len(days) > 1:
+        first_way, other = (f"{day:%Y-%m-%d}" for day in sorted(days))
+        raise EntryError(f"“{plain}” may be two dates; type {first_way} or {other}")
+    return days.pop()

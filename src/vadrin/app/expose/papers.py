@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from vadrin.app.display.marks import aperture_mark, shutter_name
+from vadrin.app.display.region import local_all
 from vadrin.app.expose.cassette_labels import labels_of
 from vadrin.app.expose.script import script_rows
 from vadrin.app.expose.wrong_setting import roll_at_wrong_setting
@@ -32,7 +33,7 @@ def write_script(folder: Path, notebook: Notebook, loaded: LoadedTest, pocket: b
     paper = Script(f"{loaded.title}: script", lines, tuple(script_rows(notebook, loaded)))
     name = f"script {loaded.title}{' pocket' if pocket else ''}"
     target = folder / safe_name(name, ".pdf")
-    write_whole(target, script_pdf(paper, pocket))
+    write_whole(target, script_pdf(local_all(paper), pocket))
     return target
 
 
@@ -45,5 +46,7 @@ def write_labels(folder: Path, notebook: Notebook, loaded: LoadedTest) -> Path:
         If it cannot be written.
     """
     target = folder / safe_name(f"labels {loaded.title}", ".pdf")
-    write_whole(target, label_pdf(labels_of(loaded, roll_at_wrong_setting(notebook, loaded))))
+    write_whole(
+        target, label_pdf(local_all(labels_of(loaded, roll_at_wrong_setting(notebook, loaded))))
+    )
     return target

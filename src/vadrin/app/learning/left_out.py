@@ -2,27 +2,16 @@
 
 from __future__ import annotations
 
-import json
-from contextlib import suppress
-from pathlib import Path
+from vadrin.app.library.kept_preferences import keep_preference, preference
 
-from platformdirs import user_config_path
-
-
-def _file() -> Path:
-    return user_config_path("vadrin") / "estimates.json"
+_NAME = "estimates left out"
 
 
 def estimates_left_out() -> bool:
     """Whether they are left out of every answer."""
-    try:
-        return bool(json.loads(_file().read_text(encoding="utf-8")) == {"left_out": True})
-    except (OSError, ValueError):
-        return False
+    return preference(_NAME) is True
 
 
 def leave_estimates_out(left_out: bool) -> None:
     """Keep it; where it cannot be written, it is let be."""
-    with suppress(OSError):
-        _file().parent.mkdir(parents=True, exist_ok=True)
-        _file().write_text(json.dumps({"left_out": left_out}), encoding="utf-8")
+    keep_preference(_NAME, left_out)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from vadrin import __version__
+from vadrin.app.display.region import local_all
 from vadrin.app.document.state import State
 from vadrin.app.pictures.beside_pictures import Shown
 from vadrin.app.pictures.exposed import Exposed, exposed_of
@@ -119,4 +120,6 @@ def _sheet(state: State, rows: Rows, looking: Looking, paper: PaperUsed) -> byte
         f"{looking.flare_words}. {grain_words(state)} Times are those of the test's reference "
         f"temperature. Made {now()[:10]} by Vadrin {__version__}."
     )
-    return pictures_pdf(f"{loaded.title} in {loaded.developer.bath}", small, laid)
+    return pictures_pdf(
+        f"{loaded.title} in {loaded.developer.bath}", local_all(small), local_all(laid)
+    )

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.region import local_all
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.process.bath import bath_words, minutes_in_bath
@@ -142,5 +143,10 @@ def write_lights_off(folder: Path, _notebook: Notebook, loaded: LoadedTest) -> P
 
     made = lights_off(loaded)
     target = folder / safe_name(f"lights off {loaded.title}", ".pdf")
-    write_whole(target, lights_off_pdf(f"{loaded.title}, {loaded.process}", made.before, made.dark))
+    write_whole(
+        target,
+        lights_off_pdf(
+            f"{loaded.title}, {loaded.process}", local_all(made.before), local_all(made.dark)
+        ),
+    )
     return target

@@ -6,6 +6,8 @@ from PyQt6 import sip
 from PyQt6.QtCore import QObject, QTimer
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from vadrin.app.display.region import local
+
 _AFTER_MS = 200
 """What the field that has the keyboard says of itself is heard first."""
 
@@ -28,6 +30,7 @@ class Announcer(QObject):
 
     def say(self, words: str) -> None:
         """Say something in a moment; the same again within it is one."""
+        words = local(words)
         if words and words not in self._waiting:
             self._waiting.append(words)
             self._turn.start(_AFTER_MS)

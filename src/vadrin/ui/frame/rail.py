@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QBoxLayout, QWidget
 from vadrin.app.document.stations import STATIONS, station_place
 from vadrin.app.overview.progress import StepState
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import PlaceButton
@@ -70,7 +71,7 @@ class _Step(PlaceButton):
         painter.setPen(QColor(look.ink if begun else look.soft))
         painter.setFont(role_font(Role.LEAD, bold=self._here))
         roomy = self.height() >= px(46)
-        painter.drawText(px(28), px(23) if roomy else px(17), station_place(self._station).title)
+        write(painter, px(28), px(23) if roomy else px(17), station_place(self._station).title)
         if not roomy:
             return
         painter.setPen(QColor(look.soft))
@@ -78,7 +79,7 @@ class _Step(PlaceButton):
         room = self.width() - px(30)
         metrics = painter.fontMetrics()
         words = metrics.elidedText(self._state.words, Qt.TextElideMode.ElideRight, room)
-        painter.drawText(px(28), px(42), words)
+        write(painter, px(28), px(42), words)
 
     def _paint_flat(self, painter: QPainter) -> None:
         look, foot = self._look, px(3)
@@ -94,7 +95,7 @@ class _Step(PlaceButton):
         box = self.rect().adjusted(0, 0, 0, -foot)
         name = station_place(self._station).title
         shown = painter.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, box.width())
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
+        write(painter, box, Qt.AlignmentFlag.AlignCenter, shown)
 
 
 class Rail(QWidget):

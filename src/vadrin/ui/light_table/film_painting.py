@@ -9,6 +9,7 @@ from vadrin.app.display.verdict_words import NOTHING_THERE, TOO_DENSE, USE_IT
 from vadrin.app.loaded.loaded_test import LoadedFrame
 from vadrin.core.frames import FrameState
 from vadrin.ui.theme.look import Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.typeface import px
 
 _STATE_TICKS = {FrameState.SKIPPED: "skip ", FrameState.DOUBLED: "×2 "}
@@ -93,7 +94,7 @@ class FilmPainter:
             under.moveCenter(box.center())
             painter.fillRect(under, plate)
         painter.setPen(ink)
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+        write(painter, box, Qt.AlignmentFlag.AlignCenter, words)
 
     def _paint_fold(self, box: QRectF, fill: QColor) -> None:
         """A folded corner: words are kept about this frame."""

@@ -12,6 +12,7 @@ from vadrin.app.display.words import counted
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.ui.light_table.film_painting import EDGE, ROW, FilmPainter
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font, scale
 from vadrin.ui.widgets.tips import plain_tip
@@ -218,7 +219,7 @@ class StripTable(QAbstractSlider):
             painter.setFont(role_font(role))
             room = px(_LABEL_PX) - px(20)
             shown = painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideMiddle, room)
-            painter.drawText(QPointF(px(14), top + px(base)), shown)
+            write(painter, QPointF(px(14), top + px(base)), shown)
 
     def _paint_count(self, painter: QPainter) -> None:
         """How many strips the bars are, and the key that shows them whole."""
@@ -230,7 +231,7 @@ class StripTable(QAbstractSlider):
         for words, role, tone, base in lines:
             painter.setPen(QColor(tone))
             painter.setFont(role_font(role))
-            painter.drawText(QPointF(px(14), px(base)), words)
+            write(painter, QPointF(px(14), px(base)), words)
 
     def _frame_at(self, point: QPointF) -> tuple[LoadedStrip, LoadedFrame] | None:
         for row, boxes in self._boxes():

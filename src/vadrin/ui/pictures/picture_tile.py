@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.pictures.exposed import Exposed
 from vadrin.ui.theme.look import Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -115,7 +116,7 @@ class PictureTile(Drawn):
         painter.setFont(role_font(Role.CAPTION))
         inside = room.adjusted(px(6), px(4), -px(6), -px(4))
         flags = Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap
-        painter.drawText(inside, int(flags), words[:1].upper() + words[1:])
+        write(painter, inside, int(flags), words[:1].upper() + words[1:])
 
     def _caption(self, painter: QPainter, top: int) -> None:
         one, font = self.exposed, role_font(Role.BODY)
@@ -133,4 +134,4 @@ class PictureTile(Drawn):
             painter.setPen(QColor(self.look.soft if number else self.look.ink))
             where = QRect(0, top + number * line, self.width(), line)
             cut = QFontMetrics(font).elidedText(words, Qt.TextElideMode.ElideRight, self.width())
-            painter.drawText(where, int(Qt.AlignmentFlag.AlignLeft), cut)
+            write(painter, where, int(Qt.AlignmentFlag.AlignLeft), cut)

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QFontMetrics, QImage, QMouseEvent, QPainter, QPa
 from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -126,4 +127,4 @@ class Wipe(Drawn):
         plate = QRect(x, frame.height() - metrics.height() - px(10), wide, metrics.height() + px(4))
         painter.fillRect(plate, QColor(self.look.sheet))
         painter.setPen(QColor(self.look.ink))
-        painter.drawText(plate, int(Qt.AlignmentFlag.AlignCenter), words)
+        write(painter, plate, int(Qt.AlignmentFlag.AlignCenter), words)

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import AnswerPlot, Series
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -99,7 +100,8 @@ class AnswerPlotView(Drawn):
                     x = room.left() + share * room.width()
                     painter.drawLine(QPointF(x, room.top()), QPointF(x, room.bottom()))
                     painter.setPen(QColor(look.soft))
-                    painter.drawText(
+                    write(
+                        painter,
                         QRectF(x - px(40), room.bottom() + px(2), px(80), px(16)),
                         Qt.AlignmentFlag.AlignCenter,
                         words,
@@ -109,15 +111,15 @@ class AnswerPlotView(Drawn):
                     painter.drawLine(QPointF(room.left(), y), QPointF(room.right(), y))
                     painter.setPen(QColor(look.soft))
                     beside = QRectF(px(20), y - px(8), px(40), px(16))
-                    painter.drawText(beside, Qt.AlignmentFlag.AlignRight, words)
+                    write(painter, beside, Qt.AlignmentFlag.AlignRight, words)
         painter.setPen(QColor(look.soft))
         under = QRectF(room.left(), room.bottom() + px(18), room.width(), px(18))
-        painter.drawText(under, Qt.AlignmentFlag.AlignCenter, plot.across)
+        write(painter, under, Qt.AlignmentFlag.AlignCenter, plot.across)
         painter.save()
         painter.translate(px(10), room.center().y())
         painter.rotate(-90)
         along = QRectF(-room.height() / 2, -px(10), room.height(), px(18))
-        painter.drawText(along, Qt.AlignmentFlag.AlignCenter, plot.up)
+        write(painter, along, Qt.AlignmentFlag.AlignCenter, plot.up)
         painter.restore()
 
     def _series(
@@ -162,7 +164,7 @@ class AnswerPlotView(Drawn):
             painter.setPen(QPen(QColor(self._look.grid), 1))
             painter.drawLine(end, QPointF(room.right() + px(4), y))
             painter.setPen(self._look.legible(tone))
-            painter.drawText(QPointF(room.right() + px(6), y + px(4)), name)
+            write(painter, QPointF(room.right() + px(6), y + px(4)), name)
 
 
 def _ticks(low: float, high: float) -> list[float]:

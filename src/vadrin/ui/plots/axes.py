@@ -8,8 +8,20 @@ import pyqtgraph as pg
 from PyQt6.QtGui import QFontMetrics
 
 from vadrin.app.curves.curve_lines import STOP, index_ticks, stop_ticks
+from vadrin.app.display.region import local
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
+
+
+class DensityAxis(pg.AxisItem):  # type: ignore[misc]
+    """Densities, as the region writes them."""
+
+    def __init__(self) -> None:
+        super().__init__("left")
+
+    def tickStrings(self, values: list[float], scale: float, spacing: float) -> list[str]:
+        """The numbers."""
+        return [local(words) for words in super().tickStrings(values, scale, spacing)]
 
 
 class _NamedTicks(pg.AxisItem):  # type: ignore[misc]
@@ -47,7 +59,7 @@ class _NamedTicks(pg.AxisItem):  # type: ignore[misc]
 
     def tickStrings(self, values: list[float], _scale: float, _spacing: float) -> list[str]:
         """Their names."""
-        return [self._names.get(value, "") for value in values]
+        return [local(self._names.get(value, "")) for value in values]
 
 
 class StopsAxis(_NamedTicks):

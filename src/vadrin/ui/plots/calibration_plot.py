@@ -9,6 +9,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -68,17 +69,17 @@ class CalibrationPlot(Drawn):
         painter.setPen(QColor(look.soft))
         for off in (_SURE, -_SURE):
             words = f"{off:+.2f}".replace("-", "−")
-            painter.drawText(QPointF(px(4), place(0, off).y() + px(4)), words)
-        painter.drawText(QPointF(room.left() + px(4), room.top() + px(11)), _WORDS)
+            write(painter, QPointF(px(4), place(0, off).y() + px(4)), words)
+        write(painter, QPointF(room.left() + px(4), room.top() + px(11)), _WORDS)
         for tenth in range(0, int(last * 2) + 1):
             at = place(tenth / 2, 0)
-            painter.drawText(QPointF(at.x() - px(8), self.height() - px(6)), f"{tenth / 2:.1f}")
+            write(painter, QPointF(at.x() - px(8), self.height() - px(6)), f"{tenth / 2:.1f}")
         end = place(made.highest, 0).x()
         painter.setPen(QPen(QColor(look.here), 2))
         painter.drawLine(QPointF(end, room.top()), QPointF(end, room.bottom()))
         words = "reliable to here"
         wide = painter.fontMetrics().horizontalAdvance(words)
-        painter.drawText(QPointF(end - wide - px(6), room.top() + px(11)), words)
+        write(painter, QPointF(end - wide - px(6), room.top() + px(11)), words)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(look.ink))
         for known, told in made.steps:

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.control_strips import Lane
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -55,7 +56,8 @@ class ControlChart(Drawn):
         look, label = self.look, float(px(132))
         painter.setPen(QColor(look.ink))
         painter.setFont(role_font(Role.LABEL))
-        painter.drawText(
+        write(
+            painter,
             QRectF(0, room.top(), label, room.height() / 2),
             Qt.AlignmentFlag.AlignBottom,
             lane.figure.value,
@@ -64,7 +66,7 @@ class ControlChart(Drawn):
         painter.setFont(role_font(Role.CAPTION))
         aim = f"{lane.aim:.2f} ± {lane.limit:.2f}"
         below = QRectF(0, room.center().y(), label, room.height() / 2)
-        painter.drawText(below, Qt.AlignmentFlag.AlignTop, aim)
+        write(painter, below, Qt.AlignmentFlag.AlignTop, aim)
         field = room.adjusted(label, 0, 0, 0)
         unit = field.height() / 2 / _REACH / lane.limit
         band = QRectF(

@@ -20,12 +20,13 @@ from vadrin.app.curves.curve_lines import (
 )
 from vadrin.app.curves.curves_in_words import curves_in_words
 from vadrin.app.curves.places_by_eye import PlaceByEye, judged_places
+from vadrin.app.display.region import local
 from vadrin.app.document.state import State
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.read.likely_place import LikelyPlace
 from vadrin.core.arrays import Array
-from vadrin.ui.plots.axes import IndexAxis, StopsAxis
+from vadrin.ui.plots.axes import DensityAxis, IndexAxis, StopsAxis
 from vadrin.ui.plots.curve_items import curves_together, grid_lines, reading_marks
 from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
@@ -51,8 +52,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
 
     def __init__(self) -> None:
         self._stops, self._index = StopsAxis(), IndexAxis()
-        left = pg.AxisItem("left")
-        axes = {"bottom": self._stops, "top": self._index, "left": left}
+        axes = {"bottom": self._stops, "top": self._index, "left": DensityAxis()}
         super().__init__(axisItems=axes, enableMenu=False)
         self._shows: tuple[object, ...] = ()
         self._ring = pg.ScatterPlotItem()
@@ -319,7 +319,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
                 # There are more than there is room for.
                 break
             ceiling = level - gap
-            item = pg.TextItem(words, color=self._look.legible(colour), anchor=(0, 0.5))
+            item = pg.TextItem(local(words), color=self._look.legible(colour), anchor=(0, 0.5))
             item.setFont(role_font(Role.CAPTION, bold=True))
             item.setPos(x + 0.04, level)
             self.addItem(item)

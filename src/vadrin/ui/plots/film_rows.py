@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QAbstractScrollArea, QSizePolicy
 from vadrin.app.descriptions.answer_in_words import FilmCell, FilmRow
 from vadrin.app.display.verdict_words import answer_words
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -83,7 +84,8 @@ class FilmRows(Drawn):
             painter.setFont(role_font(Role.LABEL))
             painter.setPen(QColor(self._look.ink))
             # On two lines where it is long: a name is not cut off.
-            painter.drawText(
+            write(
+                painter,
                 QRectF(0, top, px(_NAME) - px(10), px(_HIGH) - px(14)),
                 Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap,
                 row.name,
@@ -95,7 +97,7 @@ class FilmRows(Drawn):
                 painter.setPen(QColor(self._look.soft))
                 painter.setFont(role_font(Role.CAPTION))
                 at = QRectF(left + len(row.cells) * wide + px(6), top, noted, px(_HIGH) - px(14))
-                painter.drawText(at, Qt.AlignmentFlag.AlignVCenter, row.note)
+                write(painter, at, Qt.AlignmentFlag.AlignVCenter, row.note)
 
     def _draw(self, painter: QPainter, box: QRectF, cell: FilmCell) -> None:
         look = self._look
@@ -114,14 +116,14 @@ class FilmRows(Drawn):
                 under.moveCenter(box.center())
                 painter.fillRect(under, plate)
             painter.setPen(ink)
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
+            write(painter, box, Qt.AlignmentFlag.AlignCenter, words)
         if cell.mark:
             painter.setPen(QColor(look.soft))
             below = QRectF(box.left(), box.bottom(), box.width(), px(16))
             shown = letters.elidedText(
                 answer_words(cell.mark), Qt.TextElideMode.ElideRight, int(box.width())
             )
-            painter.drawText(below, Qt.AlignmentFlag.AlignCenter, shown)
+            write(painter, below, Qt.AlignmentFlag.AlignCenter, shown)
         if cell.held:
             painter.setPen(QPen(QColor(look.grease), 2.5))
             painter.drawLine(box.bottomLeft(), box.bottomRight())

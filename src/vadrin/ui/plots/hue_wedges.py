@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import HueTurn
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -79,4 +80,4 @@ class HueWedges(Drawn):
         painter.setPen(QColor(look.ink))
         painter.setFont(role_font(Role.CAPTION))
         under = QRectF(box.left(), box.bottom() - letters, box.width() - px(4), letters)
-        painter.drawText(under, Qt.AlignmentFlag.AlignLeft, turn.name)
+        write(painter, under, Qt.AlignmentFlag.AlignLeft, turn.name)

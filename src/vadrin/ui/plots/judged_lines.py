@@ -7,6 +7,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QColor
 
 from vadrin.app.curves.places_by_eye import PlaceByEye
+from vadrin.app.display.region import local
 from vadrin.ui.theme.look import Look
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
@@ -29,7 +30,7 @@ def judged_items(places: tuple[PlaceByEye, ...], look: Look, top: float) -> list
             place.log_h, pen=pg.mkPen(look.soft, width=1.5, style=Qt.PenStyle.DashLine)
         )
         line.setZValue(-3)
-        name = pg.TextItem(f"{place.strip}: {place.words}", color=look.soft, anchor=(0, 0))
+        name = pg.TextItem(local(f"{place.strip}: {place.words}"), color=look.soft, anchor=(0, 0))
         name.setFont(role_font(Role.CAPTION))
         name.setPos(place.low, top * (0.995 - 0.07 * row))
         made += [band, line, name]

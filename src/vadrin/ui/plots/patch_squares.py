@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.descriptions.answer_in_words import PatchColours
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -47,14 +48,14 @@ class PatchSquares(Drawn):
         painter.setPen(QColor(self._look.soft))
         for column, (of, _) in enumerate(self.patches[0].places):
             at = QRectF(px(_NAME + _WIDE * column), 0, px(_WIDE), px(_HEAD))
-            painter.drawText(at, Qt.AlignmentFlag.AlignLeft, of)
+            write(painter, at, Qt.AlignmentFlag.AlignLeft, of)
         for row, patch in enumerate(self.patches):
             self._row(painter, px(_HEAD + _HIGH * row), patch)
 
     def _row(self, painter: QPainter, top: int, patch: PatchColours) -> None:
         painter.setPen(QColor(self._look.ink))
         name = QRectF(0, top, px(_NAME - 6), px(_HIGH - 4))
-        painter.drawText(name, Qt.AlignmentFlag.AlignVCenter, patch.name)
+        write(painter, name, Qt.AlignmentFlag.AlignVCenter, patch.name)
         first = patch.places[0][1]
         for column, (_, colour) in enumerate(patch.places):
             box = QRectF(px(_NAME + _WIDE * column), top, px(_WIDE - 8), px(_HIGH - 4))

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.practice.practice_scores import OpenedEnvelope
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -52,7 +53,7 @@ class ScorePlot(Drawn):
             painter.setPen(QPen(QColor(look.soft if stops else look.ink), 1))
             painter.drawLine(QPointF(left, y), QPointF(room.right(), y))
             box = QRectF(0, y - px(9), left - px(8), px(18))
-            painter.drawText(box, Qt.AlignmentFlag.AlignRight, words)
+            write(painter, box, Qt.AlignmentFlag.AlignRight, words)
         step = room.width() / max(len(self.films), 1)
         for place, film in enumerate(self.films):
             middle = QPointF(left + (place + 0.5) * step, self._y(room, film.index_off or 0.0))

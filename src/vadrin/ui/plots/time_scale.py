@@ -20,6 +20,7 @@ from PyQt6.QtWidgets import QAbstractSlider, QSizePolicy
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
@@ -130,7 +131,7 @@ class TimeScale(QAbstractSlider):
             painter.drawLine(QPointF(x, base - px(3)), QPointF(x, base + px(3)))
             words = minutes_text(minutes)
             room = QRectF(x - px(30), base + px(4), px(60), metrics.height())
-            painter.drawText(room, int(Qt.AlignmentFlag.AlignHCenter), words)
+            write(painter, room, int(Qt.AlignmentFlag.AlignHCenter), words)
         x, size = self._x_of(self.minutes), px(8)
         here = QColor(self.look.here)
         painter.setPen(QPen(here, px(3) if self.hasFocus() else px(1)))

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -48,4 +49,4 @@ class TruePatches(Drawn):
             painter.fillRect(room, self._look.film_colour(density))
             painter.setPen(QColor(self._look.soft))
             under = QRectF(room.left(), room.bottom(), wide, low)
-            painter.drawText(under, Qt.AlignmentFlag.AlignCenter, name)
+            write(painter, under, Qt.AlignmentFlag.AlignCenter, name)

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -51,4 +52,4 @@ class TwoGreys(Drawn):
             painter.setPen(self.look.writing_on(fill))
             painter.setFont(role_font(Role.HEADING))
             words = f"{name}\n{'not read yet' if density is None else f'{density:.2f}'}"
-            painter.drawText(room, Qt.AlignmentFlag.AlignCenter, words)
+            write(painter, room, Qt.AlignmentFlag.AlignCenter, words)

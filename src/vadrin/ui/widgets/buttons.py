@@ -19,7 +19,9 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QAbstractButton, QPushButton, QRadioButton
 
+from vadrin.app.display.region import local
 from vadrin.ui.theme.look import MAIN, ON_MAIN, RULE, TONES
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 
@@ -64,6 +66,10 @@ class _Drawn(_AnyButton):
     indent = 0
     """Pixels that a link's words stand to the right."""
 
+    def setText(self, words: str | None) -> None:
+        """Take words, as the region writes them."""
+        super().setText(local(words or ""))
+
     def sizeHint(self) -> QSize:
         """Its words, with room about them."""
         beside, above = self.kind.value
@@ -100,7 +106,7 @@ class _Drawn(_AnyButton):
         fitting = QFontMetrics(font).elidedText(
             self.text(), Qt.TextElideMode.ElideMiddle, words.width(), Qt.TextFlag.TextShowMnemonic
         )
-        painter.drawText(words, self._placed(Qt.AlignmentFlag.AlignLeft), fitting)
+        write(painter, words, self._placed(Qt.AlignmentFlag.AlignLeft), fitting)
 
     def _draw_box(self, painter: QPainter) -> None:
         palette, primary = self.palette(), self.kind is ButtonKind.PRIMARY
@@ -115,7 +121,7 @@ class _Drawn(_AnyButton):
             edge = TONES["soft"]
         self._draw_edge(painter, palette, ground, edge)
         painter.setPen(palette.color(words))
-        painter.drawText(self.rect(), self._placed(Qt.AlignmentFlag.AlignHCenter), self.text())
+        write(painter, self.rect(), self._placed(Qt.AlignmentFlag.AlignHCenter), self.text())
 
     def _draw_edge(
         self,
@@ -146,7 +152,7 @@ class Button(_Drawn, QPushButton):
     """
 
     def __init__(self, words: str, kind: ButtonKind = ButtonKind.PLAIN) -> None:
-        super().__init__(words)
+        super().__init__(local(words))
         self.kind = kind
         primary = kind is ButtonKind.PRIMARY
         self.setFont(role_font(Role.LEAD if primary else Role.BODY, bold=primary))
@@ -207,7 +213,7 @@ class PlaceLink(_Drawn, PlaceButton):
     """
 
     def __init__(self, words: str) -> None:
-        super().__init__(words)
+        super().__init__(local(words))
         self.kind = ButtonKind.LINK
         self.setFont(role_font(Role.BODY))
         self.show_here(False)

@@ -12,7 +12,9 @@ from PyQt6.QtCore import QEvent, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QPainter, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QSizePolicy, QStyle, QStyleOptionFrame
 
+from vadrin.app.display.region import local_typed
 from vadrin.app.entry.stepping import StepWord
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.input_watch import InputWatch
@@ -95,6 +97,7 @@ class WordField(Field):
     def show_value(self, shown: str) -> None:
         """Show a value that was accepted; refused words stay while the value is the same, and so
         do words that are being typed when something else is worked out meanwhile."""
+        shown = local_typed(shown)
         if (self.why_refused or self._typing) and shown == self._shown:
             return
         self._shown = shown
@@ -245,4 +248,4 @@ class WordField(Field):
         room = self.width() - px(4)
         shown = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideMiddle, room)
         painter.setPen(self.palette().color(self.foregroundRole()))
-        painter.drawText(self.rect().adjusted(px(2), 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, shown)
+        write(painter, self.rect().adjusted(px(2), 0, 0, 0), Qt.AlignmentFlag.AlignVCenter, shown)

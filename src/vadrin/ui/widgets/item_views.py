@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
 )
 
 from vadrin.ui.theme.look import RULE, TONES
+from vadrin.ui.theme.regional import write
 
 _EDGE, _BESIDE, _ABOVE = 4, 8, 5
 _CELL = 8
@@ -107,4 +108,4 @@ def _write(
     words = QFontMetrics(font).elidedText(
         str(index.data() or ""), Qt.TextElideMode.ElideRight, room.width()
     )
-    painter.drawText(room, int(Qt.AlignmentFlag.AlignVCenter), words)
+    write(painter, room, int(Qt.AlignmentFlag.AlignVCenter), words)

@@ -8,7 +8,9 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent, QResizeEvent
 from PyQt6.QtWidgets import QFrame, QLabel, QSizePolicy
 
+from vadrin.app.display.region import local
 from vadrin.ui.theme.look import RULE, TONES
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import role_font
 from vadrin.ui.widgets.tips import set_tip
@@ -20,12 +22,20 @@ _BREAK = "\u200b"
 """A place where a line may end, and nothing is seen."""
 
 
-class _Wrapped(QLabel):
-    """Wraps even a name that has no space in it."""
+class _Plain(QLabel):
+    """Words of the program, as the region writes them."""
 
     def __init__(self, words: str) -> None:
         super().__init__()
         self.setText(words)
+
+    def setText(self, words: str | None) -> None:
+        """Take words."""
+        super().setText(local(words or ""))
+
+
+class _Wrapped(_Plain):
+    """Wraps even a name that has no space in it."""
 
     def setText(self, words: str | None) -> None:
         """Let runs of letters longer than any word be broken; what is endless is cut."""
@@ -55,7 +65,7 @@ def text(
     tone : str, optional
         Another tone than the role's.
     """
-    label = _Wrapped(words) if wrap else QLabel(words)
+    label = (_Wrapped if wrap else _Plain)(words)
     label.setFont(role_font(role, bold))
     label.setForegroundRole(TONES[role.tone if tone is None else tone])
     label.setWordWrap(wrap)
@@ -81,7 +91,7 @@ class ElidedLabel(QLabel):
 
     def setText(self, words: str | None) -> None:
         """Take words on a single line."""
-        super().setText(" ".join((words or "").split()))
+        super().setText(local(" ".join((words or "").split())))
         self.updateGeometry()
         self._tell()
 
@@ -113,7 +123,7 @@ class ElidedLabel(QLabel):
         middle = Qt.TextElideMode.ElideMiddle
         shown = self.fontMetrics().elidedText(self.text(), middle, self.width())
         painter.setPen(self.palette().color(self.foregroundRole()))
-        painter.drawText(self.rect(), Qt.AlignmentFlag.AlignVCenter | self.alignment(), shown)
+        write(painter, self.rect(), Qt.AlignmentFlag.AlignVCenter | self.alignment(), shown)
 
 
 def rule() -> QFrame:

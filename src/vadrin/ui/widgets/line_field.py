@@ -6,6 +6,7 @@ from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent, QPalette
 from PyQt6.QtWidgets import QLineEdit
 
+from vadrin.app.display.region import local_typed
 from vadrin.ui.theme.look import TONES
 
 LONGEST = 3000
@@ -33,6 +34,14 @@ class Field(QLineEdit):
         # A page of text pasted by mistake; what is typed here is a line.
         self.setMaxLength(LONGEST)
         self.returnPressed.connect(self.selectAll)
+
+    def setText(self, words: str | None) -> None:
+        """Show words of the program: numbers as the region writes them, names as they are."""
+        super().setText(local_typed(words or ""))
+
+    def setPlaceholderText(self, words: str | None) -> None:
+        """Show what would do, as the region writes it."""
+        super().setPlaceholderText(local_typed(words or ""))
 
     def sizeHint(self) -> QSize:
         """A line of its type, with room about it."""

@@ -19,7 +19,9 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from vadrin.app.display.region import local
 from vadrin.ui.theme.look import TONES
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
@@ -268,7 +270,7 @@ class FlowingSentence(QGroupBox):
         middle = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextDontClip
         for word in self._flow.plain_words:
             if word.box.intersects(event.rect()):
-                painter.drawText(word.box, middle, word.words)
+                write(painter, word.box, middle, word.words)
 
     def _fit(self) -> None:
         self.setMinimumHeight(self._flow.heightForWidth(self.width()))
@@ -282,7 +284,7 @@ def sentence(*words: str | QWidget, role: Role = Role.LARGE) -> FlowingSentence:
         if isinstance(part, QWidget):
             flow.addWidget(part)
             continue
-        for word in part.split():
+        for word in local(part).split():
             size = QSize(metrics.horizontalAdvance(word), metrics.height())
             flow.add_word(PlainWord(word, size))
     return FlowingSentence(flow, role)

@@ -6,12 +6,15 @@ import html
 
 from PyQt6.QtWidgets import QWidget
 
+from vadrin.app.display.region import local
+
 
 def plain_tip(words: str) -> str:
     """Words for a tool tip; what looks like markup is shown, not obeyed.
 
     Qt guesses whether a tip is markup, and markup may open pictures from anywhere.
     """
+    words = local(words)
     if "<" not in words:
         return words
     return f"<qt>{html.escape(words)}</qt>".replace("\n", "<br>")

@@ -303,4 +303,4 @@ class ExposeStation(Station):
             self.refuse(f"{folder}: {(error.strerror or '').lower()}. Choose another folder.")
 
     def _sounds(self) -> None:
-        self.bench.said.emit(self.cue.toggle())
+        self.cue.toggle(self.bench.said.emit)

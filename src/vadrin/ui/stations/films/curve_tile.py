@@ -18,6 +18,7 @@ from PyQt6.QtWidgets import QScrollArea, QWidget
 
 from vadrin.app.shelf.film_comparison import ComparedFilm, cells_of
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -138,13 +139,13 @@ class CurveGallery(Drawn):
             painter.setFont(role_font(Role.LABEL))
             fits = painter.fontMetrics().elidedText
             middle = Qt.TextElideMode.ElideMiddle
-            painter.drawText(under, 0, fits(film.film, middle, int(under.width())))
+            write(painter, under, 0, fits(film.film, middle, int(under.width())))
             painter.setPen(QColor(self._look.soft))
             painter.setFont(role_font(Role.CAPTION))
             words = painter.fontMetrics().elidedText(
                 f"{cells[3]}, {cells[4]}", middle, int(under.width())
             )
-            painter.drawText(under.translated(0, line), 0, words)
+            write(painter, under.translated(0, line), 0, words)
             tone = self._look.here if place == self._row else self._look.rule
             painter.setPen(QPen(QColor(tone), 2.0 if place == self._row else 1.0))
             painter.drawRect(box)

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QAbstractTableModel, QModelIndex, QObject, QRectF, QSiz
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QStyledItemDelegate, QStyleOptionViewItem
 
+from vadrin.app.display.region import local
 from vadrin.app.shelf.film_comparison import CURVE, HEADS, ComparedFilm, cells_of
 from vadrin.ui.stations.films.curve_tile import draw_curves
 from vadrin.ui.theme.look import DAY, Look
@@ -51,7 +52,7 @@ class FilmTable(QAbstractTableModel):
             mine = self.reference is not None and film.key == self.reference.key
             return role_font(Role.BODY, bold=mine or index.column() == 0)
         words = (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.AccessibleTextRole)
-        return cells_of(film, self.reference)[index.column()] if role in words else None
+        return local(cells_of(film, self.reference)[index.column()]) if role in words else None
 
 
 class CurveCell(QStyledItemDelegate):

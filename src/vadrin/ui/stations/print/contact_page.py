@@ -27,6 +27,7 @@ from vadrin.app.read.verdict_entry import SCALE_LINES, VERDICT_KEYS
 from vadrin.app.results.contact_prints import BEST, paper_verdict
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -111,7 +112,8 @@ class ContactSheet(Drawn):
             painter.fillRect(picture, fill)
             painter.setPen(look.writing_on(fill))
             name = f"{strip.strip.label}{frame.number} {frame.name}"
-            painter.drawText(
+            write(
+                painter,
                 picture,
                 Qt.AlignmentFlag.AlignCenter,
                 letters.elidedText(name, Qt.TextElideMode.ElideRight, int(box.width())),
@@ -121,7 +123,7 @@ class ContactSheet(Drawn):
                 _verdicts(frame), Qt.TextElideMode.ElideRight, 3 * int(box.width())
             )
             under = QRectF(box.left(), picture.bottom(), box.width(), 3 * line)
-            painter.drawText(under, Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop, words)
+            write(painter, under, Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop, words)
             if frame.frame.id == self._frame_id:
                 painter.setPen(QPen(QColor(look.here), 2.5))
                 painter.drawRect(picture)

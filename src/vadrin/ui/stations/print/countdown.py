@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.uptime import moment_now
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -145,7 +146,8 @@ class Countdown(Drawn):
         lit = self._look.soft if self._look.red_only else self._look.here
         painter.setPen(QColor(lit if self.running else rest))
         words = "done" if done else f"{self.left_s():.1f}"
-        painter.drawText(
+        write(
+            painter,
             room.adjusted(0, px(10), 0, 0),
             Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
             words,
@@ -158,4 +160,4 @@ class Countdown(Drawn):
             below = f"Lamp on: exposure {self.at + 1} of {len(self.times)}. Space breaks it off."
         else:
             below = f"Exposure {self.at + 1} of {len(self.times)}: set the mask, then Space."
-        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, below)
+        write(painter, room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, below)

@@ -35,6 +35,7 @@ from vadrin.errors import EntryError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -75,7 +76,7 @@ class _Tones(Drawn):
             fill = self._look.film_colour(density)
             painter.fillRect(box, fill)
             painter.setPen(self._look.writing_on(fill))
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{grade}: {density:.2f}")
+            write(painter, box, Qt.AlignmentFlag.AlignCenter, f"{grade}: {density:.2f}")
 
 
 class GradePage(QWidget):

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.printing.print_setups import seconds_text
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -61,10 +62,10 @@ class PaperStrip(Drawn):
                 fill = look.film_colour(self._tones[place])
             painter.fillRect(box, fill)
             painter.setPen(look.writing_on(fill))
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(place + 1))
+            write(painter, box, Qt.AlignmentFlag.AlignCenter, str(place + 1))
             painter.setPen(QColor(look.soft))
             under = QRectF(box.left(), box.bottom() + px(2), wide, px(18))
-            painter.drawText(under, Qt.AlignmentFlag.AlignCenter, seconds_text(seconds))
+            write(painter, under, Qt.AlignmentFlag.AlignCenter, seconds_text(seconds))
             if self._chosen == place + 1:
                 painter.setPen(QPen(QColor(look.here), 3))
                 painter.setBrush(Qt.BrushStyle.NoBrush)

@@ -92,7 +92,7 @@ class PrintStation(PagedStation):
         return _QUESTIONS[name][1]
 
     def _sounds(self) -> None:
-        self.bench.said.emit(self.cue.toggle())
+        self.cue.toggle(self.bench.said.emit)
 
     def take_key(self, event: QKeyEvent) -> bool:
         """A key belongs to the page that is turned to."""

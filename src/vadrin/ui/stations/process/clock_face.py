@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.process.clock_words import ClockFaceWords
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -61,8 +62,8 @@ class ClockFace(Drawn):
         assert self.words is not None
         painter.setPen(QColor(self.look.ink))
         painter.setFont(role_font(Role.HEADING))
-        painter.drawText(
-            room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, self.words.step
+        write(
+            painter, room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop, self.words.step
         )
         # The next act is what the hands wait for; without one, the end of the step is.
         words = self.words
@@ -76,21 +77,22 @@ class ClockFace(Drawn):
         font = QFont(role_font(Role.DISPLAY))
         font.setPixelSize(int(max(px(46), min(digits.height(), room.width() / 4.2))))
         painter.setFont(font)
-        painter.drawText(
-            digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, largest
-        )
+        write(painter, digits, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, largest)
         left = painter.fontMetrics().horizontalAdvance(largest) + px(28)
         painter.setFont(role_font(Role.ENTRY))
         doing = digits.adjusted(left, 0, 0, 0)
-        painter.drawText(
-            doing, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, self.words.now
+        write(
+            painter,
+            doing,
+            Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter,
+            self.words.now,
         )
         painter.setPen(QColor(self.look.trouble if self.words.urgent else self.look.ink))
         below = QRectF(room.left(), room.bottom() - line, room.width(), line)
-        painter.drawText(below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, until)
+        write(painter, below, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, until)
         painter.setPen(QColor(self.look.soft))
         painter.setFont(role_font(Role.LEAD))
-        painter.drawText(below, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, rest)
+        write(painter, below, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, rest)
 
     def _draw_band(self, painter: QPainter, room: QRectF) -> None:
         assert self.words is not None
@@ -117,9 +119,7 @@ class ClockFace(Drawn):
             if x < max(free[line], room.left()):
                 continue
             painter.setPen(QColor(look.ink if mark.heavy else look.soft))
-            painter.drawText(
-                QPointF(x + px(4), room.top() + height * (2 - line) - px(8)), mark.words
-            )
+            write(painter, QPointF(x + px(4), room.top() + height * (2 - line) - px(8)), mark.words)
             free[line] = x + letters.horizontalAdvance(mark.words) + px(14)
         painter.setPen(QPen(QColor(look.here), 3))
         painter.drawLine(QPointF(at, room.top() - px(6)), QPointF(at, room.bottom()))

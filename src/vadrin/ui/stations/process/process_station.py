@@ -151,7 +151,7 @@ class ProcessStation(PagedStation):
         self.bench.said.emit(self.recipe.turn_units())
 
     def _sounds(self) -> None:
-        self.bench.said.emit(self.cue.toggle())
+        self.cue.toggle(self.bench.said.emit, at_clock=True)
 
     def take_focus(self) -> None:
         """Begin at the first strip without a time, at the clock's button, or at a page's words."""

@@ -15,6 +15,7 @@ from vadrin.app.entry.numbers import count_typed
 from vadrin.app.entry.volumes import volume_typed
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.process.bath import note_bath
+from vadrin.app.process.kept_units import choose_units, usual_units
 from vadrin.app.process.recipe_today import Darkroom, recipe_today
 from vadrin.ui.kept import OfProgram, OfTest
 from vadrin.ui.stations.station import ViewState
@@ -37,7 +38,7 @@ class RecipePage(QWidget):
     """
 
     _typed: OfTest[Darkroom | None] = OfTest(lambda: None)
-    _units: OfProgram[Units] = OfProgram(lambda: METRIC)
+    _units: OfProgram[Units] = OfProgram(usual_units)
 
     def __init__(self, bench: Workbench, refuse: Callable[[str], None]) -> None:
         super().__init__()
@@ -176,5 +177,6 @@ class RecipePage(QWidget):
         """Fluid ounces and Fahrenheit, or millilitres and Celsius; says which."""
         units = METRIC if self.room.units.american else AMERICAN
         self._units = units
+        choose_units(units)
         self._show()
         return f"The recipe is in {units.volume} and {units.degree}."

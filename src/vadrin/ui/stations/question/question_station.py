@@ -28,6 +28,7 @@ from vadrin.ui.actions import Action, hint
 from vadrin.ui.stations.shot_roll import ShotRoll
 from vadrin.ui.stations.station import Station, StationContext, ViewState
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -84,16 +85,16 @@ class _Painter(QStyledItemDelegate):
             x += px(212)
         painter.setPen(QColor(look.ink))
         painter.setFont(role_font(Role.SUBHEADING))
-        painter.drawText(x, box.top() + px(19), page.question)
+        write(painter, x, box.top() + px(19), page.question)
         painter.setPen(QColor(look.soft))
         painter.setFont(role_font(Role.BODY))
         first = QRectF(x, box.top(), box.right() - px(14) - x, px(28))
         aside = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
-        painter.drawText(first, aside, self._model.needs[index.row()].brief)
+        write(painter, first, aside, self._model.needs[index.row()].brief)
         words = f"{page.key.capitalize()}. {page.sentence}"
         right = Qt.TextElideMode.ElideRight
         words = painter.fontMetrics().elidedText(words, right, int(first.width()))
-        painter.drawText(x, box.top() + px(37), words)
+        write(painter, x, box.top() + px(37), words)
         painter.setPen(QColor(look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 

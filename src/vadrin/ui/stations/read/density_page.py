@@ -31,6 +31,7 @@ from vadrin.ui.stations.read.densitometer_row import DensitometerRow
 from vadrin.ui.stations.read.wedge_row import WedgeRow
 from vadrin.ui.stations.station import ViewState
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.buttons import button
@@ -64,7 +65,7 @@ class _Film(Drawn):
         painter.setPen(self._look.writing_on(fill))
         painter.setFont(role_font(Role.TIME))
         words = "—" if self._density is None else f"{self._density:.2f}"
-        painter.drawText(inner, Qt.AlignmentFlag.AlignCenter, words)
+        write(painter, inner, Qt.AlignmentFlag.AlignCenter, words)
 
 
 class _DensityField(Field):

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QColor, QImage, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -64,7 +65,8 @@ class PairView(Drawn):
                 painter.fillRect(room, QColor(120, 0, 0))
                 painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_SourceOver)
             painter.setPen(QColor(self._look.ink))
-            painter.drawText(
+            write(
+                painter,
                 QRectF(0, row * high, self.width(), px(16)),
                 Qt.AlignmentFlag.AlignLeft,
                 self._names[which],

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.core.arrays import Array
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -154,7 +155,7 @@ class PointedPicture(Drawn):
             letters.height(),
         )
         painter.fillRect(plate, QColor(self._look.sheet))
-        painter.drawText(beside, name)
+        write(painter, beside, name)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         """Point at a place."""

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QSizePolicy
 
 from vadrin.app.scans.scan_frames import Scan
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
@@ -75,7 +76,8 @@ class ScanView(Drawn):
             box = QRectF(left * scale, top * scale, (right - left) * scale, (bottom - top) * scale)
             painter.drawRect(box)
             painter.setPen(QColor(self.look.here))
-            painter.drawText(
+            write(
+                painter,
                 box.adjusted(0, -px(16), 0, 0),
                 Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignHCenter,
                 str(shot + 1),

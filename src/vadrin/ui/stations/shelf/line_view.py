@@ -19,6 +19,7 @@ from PyQt6.QtWidgets import QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
 from vadrin.app.shelf.shelf_index import ShelfDetail, ShelfLine, Undecided, shelf_details
 from vadrin.ui.theme.look import DAY, Look
+from vadrin.ui.theme.regional import write
 from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 
@@ -159,7 +160,7 @@ class ShelfPainter(QStyledItemDelegate):
             painter.setPen(QColor(self.look.soft))
             painter.setFont(role_font(Role.LABEL))
             words = str(index.data(Qt.ItemDataRole.DisplayRole))
-            painter.drawText(box.left() + px(14), box.bottom() - px(8), words)
+            write(painter, box.left() + px(14), box.bottom() - px(8), words)
             return
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(self.look.sheet))
@@ -220,7 +221,7 @@ class ShelfPainter(QStyledItemDelegate):
         # A name is told by its end as well; a sentence is read from its beginning.
         way = Qt.TextElideMode.ElideMiddle if name else Qt.TextElideMode.ElideRight
         shown = painter.fontMetrics().elidedText(words, way, room)
-        painter.drawText(x, y, shown)
+        write(painter, x, y, shown)
 
     def _curves(self, painter: QPainter, box: QRect, detail: ShelfDetail) -> None:
         """The measured curves, all on one small field of 4 by 2.4."""
@@ -249,22 +250,22 @@ def _answer(painter: QPainter, room: QRect, base: int, words: str) -> None:
     for role in (Role.HEADING, Role.SUBHEADING, Role.LABEL):
         painter.setFont(role_font(role))
         if painter.fontMetrics().horizontalAdvance(words) <= room.width():
-            painter.drawText(room.left(), base, words)
+            write(painter, room.left(), base, words)
             return
     two = room.adjusted(0, px(2), 0, -painter.fontMetrics().ascent())
     wrapped = Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignBottom
-    painter.drawText(two, int(wrapped), words)
+    write(painter, two, int(wrapped), words)
 
 
 def _stated(painter: QPainter, room: QRect, base: int, words: str) -> bool:
     """What a test has come to, on its line; gives whether the line below is left free."""
     painter.setFont(role_font(Role.BODY))
     if painter.fontMetrics().horizontalAdvance(words) <= room.width():
-        painter.drawText(room.left(), base, words)
+        write(painter, room.left(), base, words)
         return True
     top = base - painter.fontMetrics().ascent()
     two = QRect(
         room.left(), top, room.width(), room.bottom() - top + painter.fontMetrics().height()
     )
-    painter.drawText(two, int(Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop), words)
+    write(painter, two, int(Qt.TextFlag.TextWordWrap | Qt.AlignmentFlag.AlignTop), words)
     return False
