@@ -2,12 +2,16 @@
 
 ``python tools/walker.py STEPS [SEED]`` walks so many steps, prints what they were, how long they
 took and how many went over 100 ms twice in a row, and the shortest steps to each fault it met.
+With ``--commas`` the region writes decimal commas and days in its own order; with ``--large`` the
+type begins at 200 %.
 The tests walk for a minute by the same rules.
 """
 
 from __future__ import annotations
 
+import argparse
 import os
+import re
 import shutil
 import sys
 import tempfile
@@ -36,6 +40,7 @@ from tools.hand import Hand  # noqa: E402
 from vadrin.app.decisions.cards_offered import WHOLE_FINDING  # noqa: E402
 from vadrin.app.descriptions import own_answer  # noqa: E402
 from vadrin.app.display.quantities import minutes_text  # noqa: E402
+from vadrin.app.display.region import PLAIN, Region, local, region_here, set_region  # noqa: E402
 from vadrin.app.document.state import answered  # noqa: E402
 from vadrin.app.document.stations import PLACES, STATIONS  # noqa: E402
 from vadrin.app.document.test_loading import load_test  # noqa: E402
@@ -115,6 +120,8 @@ WORDS = (
 KINDS_OF_STEP: Counter[str] = Counter()
 SLOW: Counter[str] = Counter()
 GOAL_S = 0.1
+COMMAS = Region(decimal_comma=True, day="%d.%m.%Y")
+_POINT = re.compile(r"(?<![\w/.,-])\d+\.\d+(?!\.?\w)|\b\d{4}-\d\d-\d\d\b(?![\w.-])")
 MOST_CRASHES = 3
 """In one walk: a start takes as long as twenty other steps."""
 
@@ -126,12 +133,14 @@ class FaultError(AssertionError):
 class Walker(RuleBasedStateMachine):
     """One window on a copy of the demo, and what is done to it."""
 
+    scale = 1.0
+
     def __init__(self) -> None:
         super().__init__()
         self.folder = Path(tempfile.mkdtemp(prefix="vadrin-walk-"))
         self.raised: list[str] = []
         self.hook, sys.excepthook = sys.excepthook, self._raise
-        typeface.set_scale(1.0)
+        typeface.set_scale(self.scale)
         self.hand = Hand(str(shutil.copy(DEMO, self.folder / "walk.vadrin")))
         self.begun = self.book.everything()
         self.slow_before = ""
@@ -341,6 +350,7 @@ class Walker(RuleBasedStateMachine):
         self.fields_show_what_is_in_force()
         self.screen_and_file_agree()
         self.answers_are_of_this_test()
+        self.words_are_of_the_region()
 
     def nothing_was_raised(self) -> None:
         """No exception came up."""
@@ -403,8 +413,21 @@ class Walker(RuleBasedStateMachine):
         document.write_bytes(self.window.station()._pdf)
         words = " ".join(self._words_of(document).split())
         for figure in self._must_stand_on_the_card(fresh):
-            if figure not in words:
+            if local(figure) not in words:
                 raise FaultError(f"the card does not say {figure}; it says {words[:300]}")
+
+    def words_are_of_the_region(self) -> None:
+        """Where commas are written, no point is left in a number that is shown."""
+        if region_here() != COMMAS:
+            return
+        from PyQt6.QtWidgets import QAbstractButton, QLabel
+
+        from vadrin.ui.widgets.sentence import FlowingSentence
+
+        for part in self.window.findChildren((QLabel, QAbstractButton, FlowingSentence)):
+            left = _POINT.search(part.text()) if part.isVisible() else None
+            if left is not None:
+                raise FaultError(f"{left[0]} stands in “{part.text()[:120]}”")
 
     def _must_stand_on_the_card(self, fresh: Any) -> list[str]:
         """What a card of the whole finding cannot do without, from the file alone."""
@@ -493,15 +516,22 @@ def walk(examples: int, steps: int, seed: int | None = None, shrink: bool = Fals
     )
 
 
-def main(words: list[str]) -> int:
+def main() -> int:
     """Walk as told, and print what was done."""
-    steps = int(words[0]) if words else 500
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("steps", type=int, nargs="?", default=500)
+    parser.add_argument("seed", type=int, nargs="?", default=0)
+    parser.add_argument("--commas", action="store_true")
+    parser.add_argument("--large", action="store_true")
+    told = parser.parse_args()
     from vadrin.commands.desktop import make_application
 
     application = make_application()
+    set_region(COMMAS if told.commas else PLAIN)
+    Walker.scale = 2.0 if told.large else 1.0
     begun, failed = time.time(), 0
     try:
-        walk(max(1, steps // 50), 50, int(words[1]) if len(words) > 1 else 0)
+        walk(max(1, told.steps // 50), 50, told.seed)
     except Exception as error:
         failed = 1
         traceback.print_exception(error)
@@ -514,4 +544,4 @@ def main(words: list[str]) -> int:
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1:]))
+    sys.exit(main())

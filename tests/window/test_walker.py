@@ -1,8 +1,10 @@
 """The real window walked at random: after every step it tells the truth."""
 
 import pytest
+from PyQt6.QtWidgets import QLabel
 
-from tools.walker import FaultError, Walker, walk
+from tools.walker import COMMAS, FaultError, Walker, walk
+from vadrin.app.display.region import PLAIN, set_region
 from vadrin.ui.stations.station import Station
 from vadrin.ui.theme.typeface import load_fonts, set_scale
 
@@ -61,3 +63,15 @@ def test_it_catches_a_hidden_keyboard_a_stale_field_and_a_lost_edit(walker):
     with pytest.raises(FaultError, match="did not give back the file"):
         walker._to_and_fro()
     walker.begun = walker.book.everything()
+
+
+def test_it_catches_a_point_where_commas_are_written(walker):
+    set_region(COMMAS)
+    try:
+        walker.it_tells_the_truth()
+        left = QLabel("0.58", walker.window)
+        left.show()
+        with pytest.raises(FaultError, match=r"0\.58"):
+            walker.it_tells_the_truth()
+    finally:
+        set_region(PLAIN)

@@ -89,9 +89,9 @@ def set_region(region: Region) -> None:
     _here = region
 
 
-def measures_american() -> bool:
-    """Whether the region measures in US units."""
-    return _here.american
+def region_here() -> Region:
+    """How numbers and days are shown."""
+    return _here
 
 
 def local(words: str) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from vadrin.app.display.region import measures_american
+from vadrin.app.display.region import region_here
 from vadrin.app.display.units import AMERICAN, METRIC, Units
 from vadrin.app.library.kept_preferences import keep_preference, preference
 
@@ -12,7 +12,7 @@ _CHOICE = "US units"
 def usual_units() -> Units:
     """Those that were chosen last; those of the region where none were."""
     chosen = preference(_CHOICE)
-    return AMERICAN if (measures_american() if chosen is None else chosen) else METRIC
+    return AMERICAN if (region_here().american if chosen is None else chosen) else METRIC
 
 
 def choose_units(units: Units) -> None:
