@@ -11,11 +11,22 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QAbstractScrollArea, QApplication
 
 from tests.notebooks import new_test
-from tests.window.pages import CTRL, Hands, button_of, field_of, refusal_of, said_by, words_of
+from tests.window.pages import (
+    CTRL,
+    Hands,
+    button_of,
+    field_of,
+    refusal_of,
+    said_by,
+    settle,
+    words_of,
+)
 from vadrin.app.document.workbench import Topic
 from vadrin.core.simulation.scanner import Scanner, scanned_strip
 from vadrin.notebook.records import Frame, Instrument, PrintStrip, Reading, RunEvent
 from vadrin.ui.jobs import SlicedJob
+from vadrin.ui.stations.plan.forecast_panel import ForecastPanel
+from vadrin.ui.widgets.deleting import delete_now
 
 ALT = Qt.KeyboardModifier.AltModifier
 WEDGE = (0.05, 0.25, 0.55, 0.9, 1.3, 1.75, 2.2, 2.7)
@@ -255,6 +266,15 @@ def test_python_knows_what_qt_deleted_with_a_station(qtbot, demo):
     window.scale_type(1)
     qtbot.waitUntil(lambda: all(sip.isdeleted(area) for area in areas))
     assert all(sip.isdeleted(port) for port in ports)
+
+
+def test_a_film_that_becomes_known_after_its_column_is_gone_is_nobodys_news(qtbot, demo):
+    """The column is lent to the frame of the window, which may let it go before the panel."""
+    window = demo("Kelda Pan 200", "plan")
+    settle(qtbot, window)
+    panel = window.findChild(ForecastPanel)
+    delete_now(panel.forecast_column)
+    panel.forecaster.film_known.emit(panel.film)
 
 
 def test_a_window_closed_while_films_are_looked_at_is_closed(qtbot, demo):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from PyQt6 import sip
 from PyQt6.QtCore import QTimer, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
@@ -91,8 +92,8 @@ class ForecastPanel(QWidget):
             self.draw_now()
 
     def _film_is_known(self, _film: Expected) -> None:
-        """Say and draw what has become known of the film."""
-        if self._scene is not None:
+        """Say and draw what has become known of the film, unless the column is gone already."""
+        if self._scene is not None and not sip.isdeleted(self.forecast_column):
             self.show_plan(self._scene, self._found, stepped=False)
 
     @property
