@@ -1,6 +1,7 @@
 """A notebook that has tested films in a developer foretells the next one, says so, and can be told
 not to."""
 
+import json
 import re
 
 import numpy as np
@@ -9,7 +10,7 @@ from PyQt6.QtCore import Qt
 
 from oracles.film_shapes import SHAPES, varied
 from tests.notebooks import developed_test, new_test
-from tests.window.pages import CTRL, Hands, settle, words_of
+from tests.window.pages import CTRL, Hands, field_of, pdf_words, settle, type_into, words_of
 from vadrin.app.decisions.decision import decide
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State, answer_to
@@ -55,17 +56,55 @@ def learnt(open_window, tmp_path):
     leave_estimates_out(False)
 
 
-def test_one_strip_of_the_next_film_has_a_time_with_a_range_that_holds(qtbot, learnt):
+def minutes_of(words):
+    whole, _, seconds = words.partition(":")
+    return int(whole) + int(seconds) / 60
+
+
+def ranges_told(said):
+    """Bounds of the time, the EI and each push that are estimated."""
+    assert f"{SAID}, not measured" in said
+    time = re.search(r"About [\d:]+ min, ([\d:]+) to ([\d:]+), would meet", said)
+    index = re.search(r"EI \d+ then, between ([\d.]+) and ([\d.]+)", said)
+    pushed = re.findall(r"(push \d|pull \d) [\d:]+, ([\d:]+) to ([\d:]+)", said.lower())
+    told = {"time": tuple(map(minutes_of, time.groups()))}
+    told |= {"EI": tuple(map(float, index.groups()))} if index else {}
+    return told | {name: (minutes_of(a), minutes_of(b)) for name, a, b in pushed}
+
+
+def test_one_strip_of_the_next_film_has_ei_time_and_pushes_whose_ranges_hold(qtbot, learnt):
     window, film = learnt
     settle(qtbot, window)
     said = words_of(window)
-    assert f"{SAID}, not measured" in said
     assert "if this film develops like 4 films in this developer" in said
     true = film.time_for(film.gradient, 0.58)
-    told = said.split(f"{SAID}, not measured: about ")[1]
-    low, high = told.split(" min, ")[1].split(",")[0].split(" to ")
-    bounds = [int(m) + int(s) / 60 for m, s in (t.split(":") for t in (low, high))]
-    assert bounds[0] <= true <= bounds[1], (minutes_text(true), low, high)
+    told, third = ranges_told(said), 2 ** (1 / 6)
+    assert told["time"][0] <= true <= told["time"][1], (minutes_text(true), told)
+    # Both bounds are the nearest marks.
+    assert told["EI"][0] / third <= film.zone_ei(true) <= told["EI"][1] * third
+    assert told["push 1"][0] <= film.push_time(true, 1, 3) <= told["push 1"][1]
+    assert "pull 1" not in told, "no film of this developer was pulled so far"
+
+
+def test_what_is_estimated_is_told_apart_on_the_card_and_in_the_report(qtbot, learnt, tmp_path):
+    window, _ = learnt
+    window.bench.go("cards")
+    settle(qtbot, window)
+    for name in ("card.pdf", "answer.json"):
+        type_into(field_of(window.station(), "file to save the card to"), str(tmp_path / name))
+        qtbot.waitUntil((tmp_path / name).exists)
+    _, words = pdf_words(tmp_path / "card.pdf")
+    assert ranges_told(" ".join(words.split()))["time"]
+    report = json.loads((tmp_path / "answer.json").read_text())
+    assert report["finding"]["time_min"]["value"] is None
+    told = report["estimated"]
+    assert (told["basis"], told["films"]) == ("estimated from your other tests", 4)
+    assert told["time_min"]["low"] < told["time_min"]["value"] < told["time_min"]["high"]
+    assert told["time_min"]["basis"] == told["basis"]
+    leave_estimates_out(True)
+    type_into(field_of(window.station(), "file to save the card to"), str(tmp_path / "b.json"))
+    qtbot.waitUntil((tmp_path / "b.json").exists)
+    assert "estimated" not in json.loads((tmp_path / "b.json").read_text())
 
 
 def test_times_that_end_short_of_the_target_are_led_on_by_the_law_of_the_others(qtbot, learnt):
@@ -77,10 +116,9 @@ def test_times_that_end_short_of_the_target_are_led_on_by_the_law_of_the_others(
     settle(qtbot, window)
     said = words_of(window)
     assert "not tested: longer than" in said
-    low, high = said.split(f"{SAID}, not measured: about ")[1].split(" min, ")[1].split(" to ")[:2]
-    bounds = [int(m) + int(s) / 60 for m, s in (t.split(",")[0].split(":") for t in (low, high))]
-    assert bounds[0] <= true <= bounds[1]
-    assert bounds[1] / bounds[0] < 1.6
+    low, high = ranges_told(said)["time"]
+    assert low <= true <= high
+    assert high / low < 1.6
 
 
 def test_a_plan_of_a_new_film_says_what_fewer_strips_would_tell(qtbot, learnt):

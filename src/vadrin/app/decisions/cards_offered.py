@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from vadrin.app.decisions.darkroom_card import card_of
+from vadrin.app.decisions.estimated_beside import with_estimate
 from vadrin.app.decisions.film_card import film_card, films_compared
 from vadrin.app.decisions.push_card import push_card, pushes_to_follow
 from vadrin.app.document.state import State
@@ -24,7 +25,9 @@ def card_names(state: State | None) -> list[str]:
 def card_named(notebook: Notebook, state: State, name: str) -> Card | None:
     """The card of a name; None where there is none yet."""
     if name == WHOLE_FINDING:
-        return card_of(state)
+        card = card_of(state)
+        # A decision keeps what stood on its card.
+        return card if state.loaded.findings else with_estimate(notebook, state, card)
     if name in films_compared(state):
         return film_card(state, name)
     return push_card(notebook, state, name)

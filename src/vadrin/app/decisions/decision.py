@@ -9,6 +9,7 @@ from typing import Any
 
 from vadrin.app.decisions.darkroom_card import kept_card, present_card
 from vadrin.app.decisions.decision_basis import basis_text
+from vadrin.app.decisions.estimated_beside import estimated_report, with_estimate
 from vadrin.app.descriptions import own_answer
 from vadrin.app.document.analysis_input import channel_of, channels_read
 from vadrin.app.document.state import State
@@ -90,15 +91,15 @@ def whole_report(state: State) -> dict[str, Any]:
     return made | ({"light_box_zone_ei": by_eye} if by_eye else {})
 
 
-def write_answer(path: Path, state: State) -> None:
-    """Write the report of a test as JSON.
+def write_answer(path: Path, state: State, besides: dict[str, Any] | None = None) -> None:
+    """Write the report of a test as JSON, with what stands in it besides.
 
     Raises
     ------
     OSError
         If it cannot be written.
     """
-    words = json.dumps(whole_report(state), ensure_ascii=False, indent=1)
+    words = json.dumps(whole_report(state) | (besides or {}), ensure_ascii=False, indent=1)
     write_whole(path, words.encode("utf-8"))
 
 
@@ -115,7 +116,7 @@ def decide(notebook: Notebook, state: State, when: str = "") -> Finding:
     state = _as_in_the_file(notebook, state)
     loaded = state.loaded
     found = _decided(state)
-    report = json.dumps(whole_report(state))
+    report = json.dumps(whole_report(state) | estimated_report(notebook, state))
     with notebook.change("decide the finding"):
         return notebook.add(
             replace(
@@ -125,7 +126,7 @@ def decide(notebook: Notebook, state: State, when: str = "") -> Finding:
                 report=report,
                 temperature_c=reference_of(loaded),
                 basis=basis_text(loaded),
-                card=kept_card(present_card(state)),
+                card=kept_card(with_estimate(notebook, state, present_card(state))),
             )
         )
 

@@ -1,136 +1,135 @@
-"""The time of a film of which one development was read, estimated from the other tests."""
+"""A film of which too little was read, estimated from the other tests; kept apart from what was."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
-from math import inf, log
+from math import log2
+from typing import Any
 
 import numpy as np
 
-from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.marks import marked_ei
+from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
-from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import (
-    LEARNING_KINDS,
-    MEASURE,
-    PastTest,
-    deviation_of,
-    past_tests,
+from vadrin.app.learning.developer_learnt import (
+    ENOUGH_TRIED,
+    Learnt,
+    Ranges,
+    how_many_held,
+    index_of,
+    learnt,
+    trusted,
 )
+from vadrin.app.learning.left_out import estimates_left_out
+from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE, deviation_of, speed_deviation
+from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import (
     UNLIKE,
     ContrastSeen,
-    LearntLaw,
-    each_from_the_others,
-    learnt_law,
     rate_that_surprises,
     time_for_contrast,
 )
+from vadrin.core.learning.speed_law import SpeedSeen
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
-_FEWEST = 3
-"""Films in a developer under which nothing is claimed of its next one."""
-_HELD = 0.9
-_TRIED, _FORETOLD = 5, 12
-"""Ranges of past tests that have to be tried, and the newest tests that are."""
+ESTIMATED = f"{capital(Basis.ESTIMATED.value)}, not measured"
+_SPEEDS = ("zone_ei", "speed")
 
 
 @dataclass(frozen=True)
-class Foretold:
-    """A past test foretold from the others by one of its strips, or by two that lie together.
+class Estimate:
+    """What other tests tell of a film whose own strips tell no time.
 
     Attributes
     ----------
-    past : PastTest
-    strip_min : float
-        Of the first of them.
-    time : Figure
+    time, index : Figure
+        For the target; the EI absent where the past tests do not bear it out.
+    pushes : tuple of (float, Figure)
+        Stops and minutes, those that can be told.
+    target : str
+        In words.
+    learnt : Learnt
     """
 
-    past: PastTest
-    strip_min: float
     time: Figure
+    index: Figure
+    pushes: tuple[tuple[float, Figure], ...]
+    target: str
+    learnt: Learnt
 
     @property
-    def off(self) -> float:
-        """Half the width of its range, as a share."""
-        low, high = self.time.low, self.time.high
-        return 0.5 * log(high / low) if low and high else inf
+    def films(self) -> str:
+        """What it is learnt from, in words."""
+        return f"{counted(self.learnt.law.films, 'film')} in this developer"
 
     @property
-    def held(self) -> bool:
-        """Whether the range held what the whole test found."""
-        low, high = self.time.low, self.time.high
-        return low is not None and high is not None and low <= self.past.minutes <= high
+    def lines(self) -> tuple[str, ...]:
+        """The figures in words, a line each, and what they rest on."""
+        made = [
+            f"About {minutes_text(self.time.known())} min, {minutes_range_text(self.time)}, would "
+            f"meet {self.target}, if this film develops like {self.films}."
+        ]
+        if self.index.value is not None:
+            made.append(f"EI {marked_ei(self.index.value)} then, {ei_range_text(self.index)}.")
+        pushed = [
+            f"{push_name(stops)} {minutes_text(time.known())}, {minutes_range_text(time)}"
+            for stops, time in self.pushes
+        ]
+        if pushed:
+            made.append(f"{capital('; '.join(pushed))}.")
+        return (*made, self.learnt.fares)
+
+    def report(self) -> dict[str, Any]:
+        """The figures as plain JSON data."""
+        return {
+            "basis": Basis.ESTIMATED.value,
+            "films": self.learnt.law.films,
+            "time_min": figure(self.time),
+            "zone_ei": figure(self.index),
+            "push": [{"stops": stops, "time_min": figure(time)} for stops, time in self.pushes],
+        }
 
 
-@dataclass(frozen=True)
-class Learnt:
-    """What the tests in one developer tell of its next film, and how that fares among them."""
-
-    law: LearntLaw
-    foretold: tuple[Foretold, ...]
-    by_two: tuple[Foretold, ...]
-
-    @property
-    def trusted(self) -> bool:
-        """Whether so many held that anything may be claimed."""
-        return _trusted(self.foretold)
-
-    @property
-    def fares(self) -> str:
-        """How the past tests were foretold, in a sentence."""
-        held = f"{_held(self.foretold)} of {counted(len(self.foretold), 'range')} held"
-        return f"Each of these films foretold by the others from one strip alone: {held}."
-
-
-def _held(ranges: tuple[Foretold, ...]) -> int:
-    return sum(one.held for one in ranges)
-
-
-def _trusted(ranges: tuple[Foretold, ...]) -> bool:
-    """Whether enough were tried, and of these enough held."""
-    return len(ranges) >= _TRIED and _held(ranges) >= _HELD * len(ranges)
-
-
-def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:
-    """What the notebook tells of a developer; None for too few films."""
-    every = past_tests(notebook, but)
-    here = tuple(past for past in every if past.developer_id == developer_id)
-    away = tuple(past for past in every if past.developer_id != developer_id)
-    return _learnt(here, away) if len(here) >= _FEWEST else None
-
-
-@lru_cache(maxsize=8)
-def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
-    """Worked out once for the same tests: a finding is shown at every key."""
-    seen, elsewhere = (tuple(past.seen for past in some) for some in (here, away))
-    laws = each_from_the_others(seen, elsewhere)
-    newest = list(zip(here, laws, strict=True))[-_FORETOLD:]
-    by_one, by_two = (
-        tuple(
-            told
-            for past, law in newest
-            for n in range(len(past.seen.minutes) - strips + 1)
-            if (told := _foretold(past, law, n, strips)).time.present
+def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
+    """The estimate of a test whose own strips tell no time; else why there is none, which is
+    empty where none is asked for."""
+    analysis = state.analysis
+    if analysis is None or analysis.finding.time_min.present or estimates_left_out():
+        return ""
+    target, test = analysis.settings.target, state.loaded.test
+    if target.kind != MEASURE:
+        return ""
+    told = learnt(notebook, test.developer_id, test.id)
+    if told is None:
+        return ""
+    if not told.trusted:
+        return (
+            f"in this developer only {how_many_held(told.by_one)} of "
+            f"{counted(len(told.by_one), 'range')} held when each was foretold by the others"
         )
-        for strips in (1, 2)
+    mine = _contrast_of(state)
+    if mine is None:
+        return ""
+    time = time_for_contrast(told.law, mine, target.value)
+    if time.value is None:
+        return time.why
+    near = int(np.argmin(np.abs(np.log(mine.contrast / target.value))))
+    index = index_of(told, _speeds_of(state), target.value, float(mine.deviation[near]))
+    rule = test.push_rule.value
+    asked = (
+        (push.stops, told.push(rule, push.stops, time)) for push in analysis.push if push.stops
     )
-    return Learnt(learnt_law(seen, elsewhere), by_one, by_two)
+    pushes = tuple((stops, minutes) for stops, minutes in asked if minutes.present)
+    return Estimate(time, index, pushes, target_text(target.kind, target.value), told)
 
 
-def _foretold(past: PastTest, law: LearntLaw, number: int, strips: int) -> Foretold:
-    """A test's time as some of its strips and the others' law would have told it."""
-    seen = past.seen
-    some = np.argsort(seen.minutes)[number : number + strips]
-    alone = ContrastSeen(seen.minutes[some], seen.contrast[some], seen.deviation[some])
-    minutes = float(seen.minutes[some[0]])
-    return Foretold(past, minutes, time_for_contrast(law, alone, past.wanted))
+def why_no_estimate(why: str) -> str:
+    """That nothing is estimated, in a sentence."""
+    return f"No time is {Basis.ESTIMATED.value}: {why}." if why else ""
 
 
 def few_strips_words(notebook: Notebook, test: Test) -> str:
@@ -142,44 +141,16 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
     if told is None or not told.trusted:
         return ""
     ways = []
-    for name, some in (("one strip", told.foretold), ("two", told.by_two)):
-        if _trusted(some):
-            wide = 100 * float(np.median([one.off for one in some]))
-            fared = f"± {wide:.0f} % ({_held(some)} of {len(some)} held)"
+    for name, some in (("one strip", told.by_one), ("two", told.by_two)):
+        if trusted(some):
+            fared = f"± {_usual_width(some):.0f} % ({how_many_held(some)} of {len(some)} held)"
             ways.append(f"{name} would have told the time within {fared}")
     return f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}."
 
 
-def estimated_words(notebook: Notebook, state: State) -> str:
-    """The estimate beside a finding whose own strips tell no time, in sentences; empty where
-    they do, or none is wanted."""
-    analysis = state.analysis
-    if analysis is None or analysis.finding.time_min.present or estimates_left_out():
-        return ""
-    target = analysis.settings.target
-    if target.kind != MEASURE:
-        return ""
-    test = state.loaded.test
-    told = learnt(notebook, test.developer_id, test.id)
-    if told is None:
-        return ""
-    if not told.trusted:
-        return (
-            f"No time is {Basis.ESTIMATED.value}: in this developer only {_held(told.foretold)} of "
-            f"{counted(len(told.foretold), 'range')} held when each was foretold by the others."
-        )
-    mine = _strips_of(state)
-    if mine is None:
-        return ""
-    time = time_for_contrast(told.law, mine, target.value)
-    if time.value is None or time.low is None or time.high is None:
-        return f"No time is {Basis.ESTIMATED.value}: {time.why}."
-    return (
-        f"{capital(Basis.ESTIMATED.value)}, not measured: about "
-        f"{minutes_text(time.value)} min, {minutes_text(time.low)} to {minutes_text(time.high)}, "
-        f"would meet {target_text(target.kind, target.value)}, if this film develops like "
-        f"{counted(told.law.films, 'film')} in this developer. {told.fares}"
-    )
+def _usual_width(ranges: Ranges) -> float:
+    """Half the width of the usual range, in percent."""
+    return 100 * float(np.median([one.off for one in ranges]))
 
 
 def unlike_words(notebook: Notebook, state: State) -> str:
@@ -187,11 +158,13 @@ def unlike_words(notebook: Notebook, state: State) -> str:
     analysis, test = state.analysis, state.loaded.test
     if analysis is None or estimates_left_out():
         return ""
-    mine = _strips_of(state)
+    mine = _contrast_of(state)
     if mine is None or len(set(mine.minutes.tolist())) < 2:
         return ""
     told = learnt(notebook, test.developer_id, test.id)
-    if told is None or told.law.films < _TRIED or rate_that_surprises(told.law, mine) >= UNLIKE:
+    if told is None or told.law.films < ENOUGH_TRIED:
+        return ""
+    if rate_that_surprises(told.law, mine) >= UNLIKE:
         return ""
     return (
         f"Its contrast comes with time unlike that of {counted(told.law.films, 'film')} in this "
@@ -200,8 +173,8 @@ def unlike_words(notebook: Notebook, state: State) -> str:
     )
 
 
-def _strips_of(state: State) -> ContrastSeen | None:
-    """What was read of this film; None where no contrast was."""
+def _contrast_of(state: State) -> ContrastSeen | None:
+    """What was read of this film's contrast; None where none was."""
     others = state.loaded.others()
     rows = [
         (s.restated_min, s.average_gradient.value, _deviation(s.average_gradient))
@@ -211,6 +184,25 @@ def _strips_of(state: State) -> ContrastSeen | None:
     if not rows:
         return None
     return ContrastSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
+
+
+def _speeds_of(state: State) -> SpeedSeen | None:
+    """Speeds of this film's strips, by the method that rates it."""
+    analysis, others = state.settled(), state.loaded.others()
+    rated = analysis.method.rates_by
+    if rated not in _SPEEDS:
+        return None
+    rows = [
+        (s.average_gradient.value, log2(speed.value), speed_deviation(speed.low, speed.high))
+        for s in analysis.strips
+        if s.label not in others
+        and s.average_gradient.value
+        and (speed := s.figures[rated]).value
+        and speed.value > 0
+    ]
+    if not rows:
+        return None
+    return SpeedSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
 
 
 def _deviation(read: Figure) -> float:
@@ -223,10 +215,10 @@ def foretold_lines(notebook: Notebook, developer_id: int | None) -> tuple[str, .
     if told is None:
         return ()
     lines = [told.fares]
-    for one in told.foretold:
-        low, high = one.time.low or 0.0, one.time.high or 0.0
+    for one in told.by_one:
+        low, high = one.figure.low or 0.0, one.figure.high or 0.0
         lines.append(
-            f"{one.past.film}: {minutes_text(one.past.minutes)} was found; from its strip of "
+            f"{one.past.film}: {minutes_text(one.found)} was found; from its strip of "
             f"{minutes_text(one.strip_min)} alone {minutes_text(low)} to {minutes_text(high)}"
             f"{'' if one.held else ', not held'}"
         )

@@ -1,14 +1,17 @@
-"""What the tests that were decided on told of contrast over time, as the core learns from it."""
+"""What the tests that were decided on told of their films, as the core learns from it."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
-from math import log
+from math import log, log2
 
 import numpy as np
 
 from vadrin.app.findings.kept_report import KeptReport, KeptStrip
+from vadrin.core.figure import Figure
 from vadrin.core.learning.contrast_law import ContrastSeen
+from vadrin.core.learning.speed_law import SpeedSeen
 from vadrin.core.planning.test_types.development_time import DevelopmentTime
 from vadrin.core.planning.test_types.push import PushTest
 from vadrin.notebook.records import Finding, Stock, Test
@@ -23,6 +26,9 @@ WHERE test.kind IN (:time, :push) AND test.id <> :but ORDER BY finding.id DESC L
 """
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
+_SPEED_NO_RANGE, _SPEED_LEAST = 0.1, 0.02
+"""The same of a speed, in stops."""
+_TOLD = "zone_ei"
 
 
 @dataclass(frozen=True)
@@ -36,6 +42,12 @@ class PastTest:
     minutes, wanted : float
         The time it found, for which average gradient.
     seen : ContrastSeen
+    index : float or None
+        The EI it found.
+    speeds : SpeedSeen or None
+        Of those of its strips that have a speed.
+    pushes : dict
+        Minutes over those of the normal, ln, and its deviation, by rule and stops.
     """
 
     finding_id: int
@@ -45,6 +57,11 @@ class PastTest:
     minutes: float
     wanted: float
     seen: ContrastSeen = field(compare=False)
+    index: float | None = None
+    speeds: SpeedSeen | None = field(default=None, compare=False)
+    pushes: dict[tuple[str, float], tuple[float, float]] = field(
+        default_factory=dict, compare=False
+    )
 
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
@@ -72,7 +89,44 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
         return None
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
     film = films.get(test.stock_id, "a film")
-    return PastTest(finding.id, test.id, test.developer_id or 0, film, minutes, wanted, seen)
+    return PastTest(
+        finding.id,
+        test.id,
+        test.developer_id or 0,
+        film,
+        minutes,
+        wanted,
+        seen,
+        report.zone_ei.value,
+        _speeds(report),
+        dict(_pushes(report, minutes)),
+    )
+
+
+def _speeds(report: KeptReport) -> SpeedSeen | None:
+    rows = [
+        (contrast.value, log2(speed.value), speed_deviation(speed.low, speed.high))
+        for strip in report.strips.values()
+        if (contrast := strip.figure(MEASURE)).value
+        and (speed := strip.figure(_TOLD)).value
+        and contrast.value > 0 < speed.value
+    ]
+    if not rows:
+        return None
+    return SpeedSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
+
+
+def _pushes(
+    report: KeptReport, normal: float
+) -> Iterator[tuple[tuple[str, float], tuple[float, float]]]:
+    for push in report.pushes:
+        for rule, minutes in push.minutes.items():
+            if push.stops and minutes.value and minutes.value > 0:
+                yield (rule, push.stops), (log(minutes.value / normal), _of_time(minutes))
+
+
+def _of_time(minutes: Figure) -> float:
+    return deviation_of(minutes.low, minutes.high)
 
 
 def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:
@@ -82,6 +136,13 @@ def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:
     if not minutes or not read.value or read.value <= 0:
         return None
     return minutes, read.value, deviation_of(read.low, read.high)
+
+
+def speed_deviation(low: float | None, high: float | None) -> float:
+    """The deviation of a speed in stops from its 95 % range."""
+    if low is None or high is None or low <= 0:
+        return _SPEED_NO_RANGE
+    return max(_SPEED_LEAST, log2(high / low) / (2 * 1.96))
 
 
 def deviation_of(low: float | None, high: float | None) -> float:

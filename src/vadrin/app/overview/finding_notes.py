@@ -7,7 +7,8 @@ from math import log2
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.document.state import State
 from vadrin.app.findings.rolls_since import rolls_since
-from vadrin.app.learning.estimated_time import estimated_words, unlike_words
+from vadrin.app.learning.estimated_time import ESTIMATED, estimate_of, unlike_words, why_no_estimate
+from vadrin.app.overview.finding_sections import BESIDE, Section, Weight
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.print_ei import print_answer, print_index_words
@@ -17,13 +18,27 @@ from vadrin.notebook.store import Notebook
 _APART = 1 / 6
 
 
-def finding_notes(notebook: Notebook, state: State) -> tuple[str, ...]:
+def beside_finding(notebook: Notebook, state: State) -> tuple[Section, ...]:
+    """What stands beside the finding of a test: what others tell of its film, and notes."""
+    told = estimate_of(notebook, state)
+    notes = _notes(notebook, state)
+    if isinstance(told, str):
+        notes = tuple(words for words in (why_no_estimate(told), *notes) if words)
+    lines = () if isinstance(told, str) else told.lines
+    every = (
+        Section(ESTIMATED, tuple((words, Weight.ESTIMATED) for words in lines)),
+        Section(BESIDE, tuple((words, Weight.NOTE) for words in notes)),
+    )
+    return tuple(section for section in every if section.lines)
+
+
+def _notes(notebook: Notebook, state: State) -> tuple[str, ...]:
     """Sentences beside the finding of a test."""
     loaded, headline = state.loaded, headline_of(state)
     index = headline.index_value
     said = [one_strip_fares(notebook)] if headline.by_rule else []
-    learnt = (estimated_words(notebook, state), unlike_words(notebook, state))
-    said += [words for words in learnt if words]
+    unlike = unlike_words(notebook, state)
+    said += [unlike] if unlike else []
     told = print_answer(loaded)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))

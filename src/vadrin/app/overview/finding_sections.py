@@ -24,9 +24,10 @@ class Weight(Enum):
     NOTE = "secondary"
     SMALL = "small print"
     TROUBLE = "trouble"
+    ESTIMATED = "estimated"
 
 
-WARNINGS, NEXT_STEP = "Warnings", "Next step"
+WARNINGS, NEXT_STEP, BESIDE = "Warnings", "Next step", "Beside it"
 
 
 @dataclass(frozen=True)
@@ -37,12 +38,12 @@ class Section:
     lines: tuple[tuple[str, Weight], ...]
 
 
-def sections_of(state: State, beside: tuple[str, ...] = ()) -> tuple[Section, ...]:
+def sections_of(state: State, beside: tuple[Section, ...] = ()) -> tuple[Section, ...]:
     """Every section that has something to say; first what stands `beside` the finding."""
     loaded = state.loaded
     act = headline_of(state).next_act
     every = (
-        Section("Beside it", tuple((words, Weight.NOTE) for words in beside)),
+        *beside,
         Section(NEXT_STEP, ((act, Weight.ACT),) if act else ()),
         Section("Noted", tuple(_notes(loaded))),
         Section(WARNINGS, tuple(_warnings(state, act))),

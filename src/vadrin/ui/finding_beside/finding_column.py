@@ -11,7 +11,7 @@ from vadrin.app.display.verdict_words import shadow_words
 from vadrin.app.document.state import State
 from vadrin.app.document.stations import station_place
 from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.overview.finding_sections import Section, beside_the_fold, sections_of
+from vadrin.app.overview.finding_sections import BESIDE, Section, beside_the_fold, sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.push_rows import PushLine
 from vadrin.app.results.target_words import target_text
@@ -62,7 +62,7 @@ class FindingColumn(QWidget):
     """
 
     def __init__(
-        self, go: Callable[[str], None], beside: Callable[[State], tuple[str, ...]]
+        self, go: Callable[[str], None], beside: Callable[[State], tuple[Section, ...]]
     ) -> None:
         super().__init__()
         self._go, self._beside = go, beside
@@ -136,8 +136,12 @@ class FindingColumn(QWidget):
             return
         loaded, headline = state.loaded, headline_of(state)
         yield from _of_headline(loaded, headline)
-        for words in self._beside(state):
-            yield _Line(words, Role.NOTE, wrap=True)
+        for section in self._beside(state):
+            if section.title != BESIDE:
+                yield section
+                continue
+            for words, _ in section.lines:
+                yield _Line(words, Role.NOTE, wrap=True)
         first, rest = beside_the_fold(sections_of(state))
         yield from first
         if headline.pushes:

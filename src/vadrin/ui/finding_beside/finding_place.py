@@ -73,11 +73,11 @@ class FindingPlace:
     def _made(self) -> FindingColumn:
         if self.column is None:
             # The first window may have no test on the bench, and need not wait for it.
-            from vadrin.app.overview.finding_notes import finding_notes
+            from vadrin.app.overview.finding_notes import beside_finding
             from vadrin.ui.finding_beside.finding_column import FindingColumn
 
             self.column = FindingColumn(
-                self.bench.go, lambda state: finding_notes(self.bench.notebook, state)
+                self.bench.go, lambda state: beside_finding(self.bench.notebook, state)
             )
             self._row.addWidget(self.column)
         return self.column

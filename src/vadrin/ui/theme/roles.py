@@ -19,6 +19,8 @@ class Role(Enum):
     """Column heads, captions of pictures, the small print."""
     NOTE = _Style(13, 400, "soft")
     """Secondary text."""
+    ESTIMATED = _Style(13, 500, "soft")
+    """What others tell of a film: no figure of its own is written so."""
     BODY = _Style(13, 400, "")
     STRONG = _Style(13, 500, "")
     LABEL = _Style(13, 700, "")

@@ -16,6 +16,7 @@ _ROLES = {
     Weight.NOTE: Role.NOTE,
     Weight.SMALL: Role.CAPTION,
     Weight.TROUBLE: Role.REFUSAL,
+    Weight.ESTIMATED: Role.ESTIMATED,
 }
 
 

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy
 from vadrin.app.decisions.cards_offered import WHOLE_FINDING, card_named, card_names
 from vadrin.app.decisions.darkroom_card import CARD_SIZES, card_document, card_file_name, write_card
 from vadrin.app.decisions.decision import write_answer
+from vadrin.app.decisions.estimated_beside import estimated_report
 from vadrin.app.descriptions import own_answer
 from vadrin.app.entry.choices import choice_typed
 from vadrin.app.entry.stepping import chooser
@@ -205,7 +206,9 @@ class CardsStation(Station):
             target = target.with_name(target.name + ".pdf")
         try:
             if scene is not None and scene.state is not None:
-                write_answer(target, scene.state)
+                write_answer(
+                    target, scene.state, estimated_report(self.bench.notebook, scene.state)
+                )
             else:
                 write_card(target, self._pdf)
         except OSError as error:

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from vadrin.app.descriptions import answers_itself, name_of, own_answer
 from vadrin.app.descriptions.answer_in_words import FilmRow
-from vadrin.app.overview.finding_sections import sections_of
+from vadrin.app.overview.finding_sections import Section, sections_of
 from vadrin.app.results.headline import Headline, headline_of
 from vadrin.app.results.light_box_ei import without_densities
 from vadrin.app.results.method_rows import limits_text, other_methods
@@ -58,7 +58,7 @@ def _headline(headline: Headline) -> QHBoxLayout:
     return row
 
 
-def with_sections(body: QWidget, scene: ViewState, beside: tuple[str, ...]) -> QWidget:
+def with_sections(body: QWidget, scene: ViewState, beside: tuple[Section, ...]) -> QWidget:
     """Under an answer what stands beside it, what to do next, what to mind, and what it rests on,
     in two columns."""
     column = body.layout()

@@ -17,7 +17,8 @@ from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic
 from vadrin.app.findings.decided_words import decided_text
 from vadrin.app.loaded.loaded_test import LoadedTest
-from vadrin.app.overview.finding_notes import finding_notes
+from vadrin.app.overview.finding_notes import beside_finding
+from vadrin.app.overview.finding_sections import Section
 from vadrin.app.results.rows_to_copy import answer_rows
 from vadrin.app.test_types.long_exposures import may_write_law, write_law
 from vadrin.errors import EntryError
@@ -208,9 +209,9 @@ class FindingStation(Station):
             self._in_full = not self._in_full
             self.show_state(self._last)
 
-    def _beside(self, scene: ViewState) -> tuple[str, ...]:
+    def _beside(self, scene: ViewState) -> tuple[Section, ...]:
         """What an eye, paper or a rule says beside the finding."""
-        return () if scene.state is None else finding_notes(self.bench.notebook, scene.state)
+        return () if scene.state is None else beside_finding(self.bench.notebook, scene.state)
 
     def _show_decision(self, loaded: LoadedTest) -> None:
         state = self._state
