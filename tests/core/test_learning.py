@@ -3,9 +3,10 @@
 import numpy as np
 import pytest
 
-from oracles.developers import POPULATIONS, Saturating
+from oracles.developers import POPULATIONS, WHOLE, Saturating
 from tools.learning_trial import one
-from vadrin.core.figure import Basis
+from tools.learning_whole import one as whole
+from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import (
     ContrastSeen,
     each_from_the_others,
@@ -13,6 +14,9 @@ from vadrin.core.learning.contrast_law import (
     rate_that_surprises,
     time_for_contrast,
 )
+from vadrin.core.learning.offsets import Usual, learnt_offset, surprise, with_its_own
+from vadrin.core.learning.push_times import learnt_push, push_time
+from vadrin.core.learning.speed_law import SpeedSeen, index_at_contrast, learnt_slope
 
 TIMES = np.array([5.0, 7.0, 10.0, 14.0])
 
@@ -71,3 +75,44 @@ def test_what_a_film_may_never_reach_is_absent_and_an_odd_film_is_named():
     assert "may never reach" in time_for_contrast(law, film_of(0.3, 0.5), 0.9).why
     assert rate_that_surprises(law, film_of(0.3)) > 0.2
     assert rate_that_surprises(law, film_of(0.02)) < 0.02
+
+
+@pytest.mark.parametrize("population", WHOLE, ids=lambda p: p.name)
+def test_ei_time_and_pushes_of_whole_films_hold(population):
+    rows = [whole(seed, population, 5, 1) for seed in range(12)]
+    for name in ("time", "EI", "push +1"):
+        held = [row[name][0] for row in rows if name in row]
+        assert sum(held) >= len(held) - 2, name
+
+
+def test_a_film_whose_speed_moves_the_other_way_widens_the_range_of_ei():
+    def film(slope):
+        contrast = np.array([0.45, 0.55, 0.7])
+        stops = 7.0 + slope * np.log(contrast / 0.58)
+        return SpeedSeen(contrast, stops, np.full(3, 0.02))
+
+    strip = SpeedSeen(np.array([0.45]), np.array([6.8]), np.array([0.03]))
+    alike = index_at_contrast(learnt_slope(tuple(film(0.8) for _ in range(6))), strip, 0.58)
+    odd = index_at_contrast(learnt_slope((*(film(0.8) for _ in range(5)), film(-0.8))), strip, 0.58)
+    assert alike.value == pytest.approx(2 ** (6.8 + 0.8 * np.log(0.58 / 0.45)), rel=0.02)
+    assert np.log(odd.high / odd.low) > 1.3 * np.log(alike.high / alike.low)
+
+
+def test_what_a_film_tells_of_itself_counts_more_than_the_others():
+    usual = Usual(0.0, 1.0, 0.2)
+    learnt = learnt_offset(np.array([0.3, 0.35, 0.25, 0.3]), np.full(4, 0.02), usual)
+    own = with_its_own(learnt, 0.6, 0.02)
+    assert learnt.middle == pytest.approx(0.3, abs=0.03)
+    assert own.middle == pytest.approx(0.6, abs=0.04)
+    assert own.deviation < 0.03 < learnt.deviation
+    assert surprise(learnt, 0.31, 0.02) > 0.5 > 0.02 > surprise(learnt, 1.2, 0.02)
+
+
+def test_pushes_are_told_only_of_developers_in_which_three_films_were_pushed():
+    normal = Figure(8.0, 7.0, 9.0)
+    few, some = (
+        push_time(learnt_push(np.full(n, 0.4), np.full(n, 0.02), 1.0), normal) for n in (2, 3)
+    )
+    assert "fewer than three" in few.why
+    assert some.low < 8.0 * np.exp(0.37) < some.high
+    assert some.basis is Basis.ESTIMATED

@@ -7,6 +7,7 @@ import re
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QGuiApplication
 
 from oracles.film_shapes import SHAPES, varied
 from tests.notebooks import developed_test, new_test
@@ -18,6 +19,7 @@ from vadrin.app.document.test_loading import load_test
 from vadrin.app.learning.left_out import leave_estimates_out
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.notebook.records import Test
+from vadrin.ui.plots.range_rows import RangeRows
 
 ALT = Qt.KeyboardModifier.AltModifier
 PLAIN = SHAPES["plain"]
@@ -138,16 +140,29 @@ def test_a_plan_of_a_new_film_says_what_fewer_strips_would_tell(qtbot, learnt):
     assert "would have told" not in words_of(window), "that film was tested"
 
 
-def test_how_it_fares_is_told_and_one_key_leaves_it_out_of_every_answer(qtbot, learnt):
+def test_a_page_shows_how_it_fares_and_one_key_leaves_it_out_of_every_answer(qtbot, learnt):
     window, _ = learnt
     hands = Hands(qtbot, window)
     settle(qtbot, window)
-    hands.press(Qt.Key.Key_F, CTRL | ALT)
-    fares = words_of(window.banner)
-    assert "foretold by the others from one strip alone" in fares
-    assert fares.count("was found; from its strip of") == 16
-    window.banner.close_notice()
+    for _ in range(2):
+        hands.press(Qt.Key.Key_F, CTRL | ALT)
+        settle(qtbot, window)
+        fares = words_of(window.station())
+        assert "foretold by the others from one strip alone: 16 of 16 ranges held" in fares
+        assert re.search(r"\d of 16 strips would have been saved", fares)
+        rows = window.station().findChild(RangeRows)
+        assert [film.film for film in rows.films] == [f"Film {n}" for n in range(4)]
+        assert rows.accessibleDescription().count("from ") == 16
+        # Made anew, and worked out from the same tests.
+        window.scale_type(1)
+        settle(qtbot, window)
+    hands.press(Qt.Key.Key_C, CTRL | Qt.KeyboardModifier.ShiftModifier)
+    table = QGuiApplication.clipboard().text().splitlines()
+    assert (len(table), table[0].split("\t")[0]) == (17, "Film")
     hands.press(Qt.Key.Key_E, CTRL | ALT)
+    settle(qtbot, window)
+    assert "left out of every answer" in words_of(window.station())
+    window.bench.go("finding")
     settle(qtbot, window)
     assert SAID not in words_of(window)
     hands.press(Qt.Key.Key_E, CTRL | ALT)

@@ -83,6 +83,12 @@ PURPOSES = {
         "Bottles count down by capacity and by age.",
         "Reciprocity correction makes up for the speed a film loses in long exposures.",
     ),
+    "learnt": (
+        "See what your decided tests tell of the next film in each developer.",
+        "Each film is foretold by the others from one of its strips, beside what was found.",
+        "Where fewer than nine of ten ranges held, nothing is estimated.",
+        "An estimate is never a measurement, and one key leaves all of them out.",
+    ),
     "practice": (
         "Practise on a film nobody knows, whose truth is sealed in an envelope.",
         "Plan, expose, develop and read it with the simulated instruments.",

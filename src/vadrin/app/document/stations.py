@@ -61,6 +61,7 @@ PLACES = (
     StationPlace("shelf", "the shelf", "Ctrl+0"),
     StationPlace("films", "the films, side by side", "Ctrl+B"),
     StationPlace("tonight", "film for a light", "Ctrl+T"),
+    StationPlace("learnt", "what the notebook has learnt", "Ctrl+Alt+F"),
     StationPlace("cupboard", "the cupboard", "Ctrl+9"),
     StationPlace("practice", "practice", "F7"),
     StationPlace("question", "a new test", ""),

@@ -122,9 +122,15 @@ class Learnt:
 def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:
     """What the notebook tells of a developer; None for too few films."""
     every = past_tests(notebook, but)
+    here = sum(past.developer_id == developer_id for past in every)
+    return learnt_of(every, developer_id) if here >= FEWEST else None
+
+
+def learnt_of(every: tuple[PastTest, ...], developer_id: int | None) -> Learnt:
+    """What past tests tell of a developer."""
     here = tuple(past for past in every if past.developer_id == developer_id)
     away = tuple(past for past in every if past.developer_id != developer_id)
-    return _learnt(here, away) if len(here) >= FEWEST else None
+    return _learnt(here, away)
 
 
 @lru_cache(maxsize=8)

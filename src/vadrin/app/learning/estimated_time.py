@@ -207,19 +207,3 @@ def _speeds_of(state: State) -> SpeedSeen | None:
 
 def _deviation(read: Figure) -> float:
     return deviation_of(read.low, read.high)
-
-
-def foretold_lines(notebook: Notebook, developer_id: int | None) -> tuple[str, ...]:
-    """How each test in a developer would have been foretold by the others, a line each."""
-    told = learnt(notebook, developer_id, 0)
-    if told is None:
-        return ()
-    lines = [told.fares]
-    for one in told.by_one:
-        low, high = one.figure.low or 0.0, one.figure.high or 0.0
-        lines.append(
-            f"{one.past.film}: {minutes_text(one.found)} was found; from its strip of "
-            f"{minutes_text(one.strip_min)} alone {minutes_text(low)} to {minutes_text(high)}"
-            f"{'' if one.held else ', not held'}"
-        )
-    return tuple(lines)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from vadrin.app.document.workbench import Topic, Workbench
 from vadrin.app.library.kept_preferences import keep_preference, preference
 
 _NAME = "estimates left out"
@@ -15,3 +16,11 @@ def estimates_left_out() -> bool:
 def leave_estimates_out(left_out: bool) -> None:
     """Keep it; where it cannot be written, it is let be."""
     keep_preference(_NAME, left_out)
+
+
+def turn_estimates(bench: Workbench) -> None:
+    """Use them, or leave them out of every answer."""
+    left_out = not estimates_left_out()
+    leave_estimates_out(left_out)
+    bench.said.emit(f"Estimates from other tests are {'left out' if left_out else 'used'}.")
+    bench.changed.emit(Topic.EVERYTHING)

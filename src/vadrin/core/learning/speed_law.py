@@ -13,7 +13,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.offsets import LearntOffset, Usual, learnt_offset, with_its_own
 
-_USUAL = Usual(middle=0.6, unsure=1.0, spread=0.5)
+_USUAL = Usual(middle=0.6, unsure=1.0, spread=0.7)
 """Stops of speed for each e-fold of contrast."""
 _LAW = 0.04
 """By how many stops a strip lies off the law, for each 0.3 of ln G."""

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QBoxLayout, QMainWindow, QVBoxLayout, 
 from vadrin.app.document.answering import Answering
 from vadrin.app.document.stations import station_place
 from vadrin.app.document.workbench import Topic, Workbench
+from vadrin.app.learning.left_out import turn_estimates
 from vadrin.app.library.recent_notebooks import remember
 from vadrin.app.overview.progress import steps_of
 from vadrin.ui.actions import Action, bind
@@ -23,7 +24,6 @@ from vadrin.ui.files.readings_import import ReadingsImport
 from vadrin.ui.files.shown_files import ShownFiles
 from vadrin.ui.finding_beside.finding_place import FindingPlace
 from vadrin.ui.frame.announcer import Announcer
-from vadrin.ui.frame.estimates import tell_how_they_fare, turn_estimates
 from vadrin.ui.frame.header import Header, window_title
 from vadrin.ui.frame.overlays import Overlays
 from vadrin.ui.frame.practice_line import PracticeLine
@@ -167,7 +167,6 @@ class Window(QMainWindow):
             lambda: self.over.commands.toggle(self.runnable_actions()),
             self.finding.unfold,
             self.say_where_from,
-            lambda: tell_how_they_fare(self.bench, self.banner),
             lambda: turn_estimates(self.bench),
             self.show_strips,
             self.close,

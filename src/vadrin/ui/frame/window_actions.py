@@ -32,7 +32,6 @@ class WindowActs:
     show_commands: Callable[[], None]
     unfold_finding: Callable[[], None]
     say_where_from: Callable[[], None]
-    tell_estimates: Callable[[], None]
     turn_estimates: Callable[[], None]
     show_strips: Callable[[], None]
     close: Callable[[], object]
@@ -135,14 +134,6 @@ def _of_editing(bench: Workbench, window: WindowActs) -> tuple[Action, ...]:
             "Where the numbers of this test come from",
             window.say_where_from,
             ("F3",),
-            part,
-            lambda: bench.loaded is not None,
-        ),
-        Action(
-            "learn.fares",
-            "How tests in this developer foretell each other",
-            window.tell_estimates,
-            ("Ctrl+Alt+F",),
             part,
             lambda: bench.loaded is not None,
         ),

@@ -25,6 +25,6 @@ def add_sections(column: QVBoxLayout, sections: Iterable[Section], ruled: bool =
     for section in sections:
         if ruled:
             column.addWidget(rule())
-        column.addWidget(text(section.title, Role.SECTION))
+        column.addWidget(text(section.title, Role.SECTION, wrap=True))
         for words, weight in section.lines:
             column.addWidget(text(words, _ROLES[weight], wrap=True))

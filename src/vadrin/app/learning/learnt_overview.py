@@ -1,0 +1,184 @@
+"""How every developer's films foretell each other: what a notebook has learnt, and may claim."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import log
+
+import numpy as np
+
+from vadrin.app.display.quantities import minutes_text
+from vadrin.app.display.words import counted
+from vadrin.app.learning.developer_learnt import (
+    FEWEST,
+    Learnt,
+    Ranges,
+    how_many_held,
+    learnt_of,
+    trusted,
+)
+from vadrin.app.learning.past_tests import PastTest, past_tests
+from vadrin.notebook.records import Developer
+from vadrin.notebook.store import Notebook
+
+HEADS = ("Film", "Found", "From the strip of", "Foretold", "Held")
+_ENOUGH = 0.12
+"""Half a range, as a share of the time, that would have been enough."""
+
+
+@dataclass(frozen=True)
+class FilmForetold:
+    """A film's time as it was found, and as the others foretell it from each of its strips.
+
+    Attributes
+    ----------
+    film : str
+    found : float
+        Minutes.
+    ranges : tuple of (float, float, float, bool)
+        Minutes of the strip, bounds of the range, and whether it held.
+    """
+
+    film: str
+    found: float
+    ranges: tuple[tuple[float, float, float, bool], ...]
+
+    @property
+    def held(self) -> int:
+        """How many of its ranges held."""
+        return sum(held for *_, held in self.ranges)
+
+    @property
+    def held_words(self) -> str:
+        """``3 of 4 held``."""
+        return f"{self.held} of {len(self.ranges)} held"
+
+    @property
+    def words(self) -> str:
+        """All of it in a sentence, for who does not see the picture."""
+        each = ", ".join(
+            f"from {minutes_text(strip)} {minutes_text(low)} to {minutes_text(high)}"
+            f"{'' if held else ' not held'}"
+            for strip, low, high, held in self.ranges
+        )
+        return f"{self.film}: found {minutes_text(self.found)}; {each}"
+
+
+@dataclass(frozen=True)
+class DeveloperLearnt:
+    """What the films in one developer tell, and how that fares.
+
+    Attributes
+    ----------
+    bath : str
+    films : tuple of FilmForetold
+        Empty for too few films.
+    sentences : tuple of str
+    claims : bool
+        Whether anything is estimated by it.
+    """
+
+    bath: str
+    films: tuple[FilmForetold, ...]
+    sentences: tuple[str, ...]
+    claims: bool
+
+
+Asked = tuple[tuple[PastTest, ...], dict[int, str]]
+
+
+def asked_of(notebook: Notebook) -> Asked:
+    """The past tests of a notebook, and its developers by name: all that is read of the file."""
+    return past_tests(notebook, 0), {d.id: d.bath for d in notebook.all(Developer)}
+
+
+def learnt_overview(asked: Asked) -> tuple[DeveloperLearnt, ...]:
+    """Every developer in which films were decided on, those with most films first."""
+    every, baths = asked
+    by: dict[int, list[PastTest]] = {}
+    for past in every:
+        by.setdefault(past.developer_id, []).append(past)
+    order = sorted(by, key=lambda developer: -len(by[developer]))
+    return tuple(_of_developer(d, by[d], every, baths.get(d, "an unnamed bath")) for d in order)
+
+
+def _of_developer(
+    developer: int, films: list[PastTest], every: tuple[PastTest, ...], bath: str
+) -> DeveloperLearnt:
+    if len(films) < FEWEST:
+        words = f"{counted(len(films), 'film')}: from {FEWEST} on the others foretell the next."
+        return DeveloperLearnt(bath, (), (words,), claims=False)
+    told = learnt_of(every, developer)
+    rows = tuple(row for past in films if (row := _row(past, told.by_one)).ranges)
+    return DeveloperLearnt(bath, rows, tuple(_sentences(told)), told.trusted)
+
+
+def _row(past: PastTest, ranges: Ranges) -> FilmForetold:
+    mine = tuple(
+        (one.strip_min, one.figure.low or 0.0, one.figure.high or 0.0, one.held)
+        for one in ranges
+        if one.past == past
+    )
+    return FilmForetold(past.film, past.minutes, mine)
+
+
+def _sentences(told: Learnt) -> list[str]:
+    made = [told.fares]
+    if not told.trusted:
+        made.append("Fewer than nine in ten held, or too few were tried: nothing is estimated.")
+        return made
+    wide = 100 * float(np.median([one.off for one in told.by_one]))
+    two = [f", from two strips ± {100 * float(np.median([o.off for o in told.by_two])):.0f} %"]
+    made.append(f"From one strip ± {wide:.0f} %{two[0] if told.by_two else ''}.")
+    if trusted(told.indices):
+        off = float(np.median([one.off for one in told.indices])) / log(2)
+        held = f"{how_many_held(told.indices)} of {len(told.indices)} held"
+        made.append(f"The EI from one strip ± {off:.2f} stop: {held}.")
+    saved = _saved(told)
+    return [*made, saved] if saved else made
+
+
+def _saved(told: Learnt) -> str:
+    """Strips that would have been saved where a range so wide is enough; empty for none."""
+    strips = saved = 0
+    for past in {one.past.finding_id: one.past for one in told.by_one}.values():
+        count = len(past.seen.minutes)
+        need = next(
+            (
+                many
+                for many, ranges in ((1, told.by_one), (2, told.by_two))
+                if _near(past, ranges) <= _ENOUGH
+            ),
+            count,
+        )
+        strips, saved = strips + count, saved + max(count - need, 0)
+    if not saved:
+        return ""
+    return (
+        f"Where ± {100 * _ENOUGH:.0f} % of the time is enough, {saved} of "
+        f"{counted(strips, 'strip')} would have been saved."
+    )
+
+
+def _near(past: PastTest, ranges: Ranges) -> float:
+    """Half the range from the strip nearest to the time that was found."""
+    mine = [one for one in ranges if one.past == past]
+    if not mine:
+        return float("inf")
+    return min(mine, key=lambda one: abs(log(one.strip_min / past.minutes))).off
+
+
+def rows_of(developers: tuple[DeveloperLearnt, ...]) -> list[list[str]]:
+    """A row for each range, for a table elsewhere; the heads are `HEADS`."""
+    return [
+        [
+            f"{film.film} in {developer.bath}",
+            minutes_text(film.found),
+            minutes_text(strip),
+            f"{minutes_text(low)} to {minutes_text(high)}",
+            "held" if held else "not held",
+        ]
+        for developer in developers
+        for film in developer.films
+        for strip, low, high, held in film.ranges
+    ]

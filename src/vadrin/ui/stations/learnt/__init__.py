@@ -1,0 +1,1 @@
+"""What the notebook has learnt."""
