@@ -3,6 +3,7 @@ not to."""
 
 import json
 import re
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -16,9 +17,10 @@ from vadrin.app.decisions.decision import decide
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
+from vadrin.app.document.workbench import Topic
 from vadrin.app.learning.left_out import leave_estimates_out
 from vadrin.app.read.entering_readings import add_reading
-from vadrin.notebook.records import Test
+from vadrin.notebook.records import MakerTime, Stock, Test
 from vadrin.ui.plots.range_rows import RangeRows
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -192,3 +194,82 @@ def test_a_film_that_comes_up_unlike_all_others_is_named(qtbot, open_window, tmp
         window.bench.go("finding")
         settle(qtbot, window)
         assert ("comes with time unlike that of 6 films" in words_of(window)) is named
+
+
+def decided(book, name, film, times=(6.0, 9.0, 14.0)):
+    test = read_film(book, name, film, times)
+    state = State(load_test(book, test.id))
+    decide(book, State(state.loaded, answer_to(state.question)))
+    return test
+
+
+class Weaker:
+    """A film in a bath in which minutes count for less."""
+
+    def __init__(self, share):
+        self._share = share
+
+    def density(self, x, minutes):
+        return PLAIN.density(x, minutes * self._share)
+
+
+@pytest.mark.parametrize(
+    ("share", "said"), [(1.0, ""), (0.75, "less than this film had by then in 2 tests")]
+)
+def test_a_bath_that_does_less_than_the_last_times_is_said(
+    qtbot, open_window, tmp_path, share, said
+):
+    window = open_window(tmp_path / "winter.vadrin")
+    book = window.bench.notebook
+    for _ in range(2):
+        decided(book, "Film", PLAIN)
+    again = read_film(book, "Film", Weaker(share), (8.0,))
+    window.bench.refresh()
+    window.bench.open_test(again.id)
+    window.bench.go("finding")
+    settle(qtbot, window)
+    words = words_of(window)
+    assert said in words
+    assert ("Is the developer older than noted" in words) is bool(said)
+
+
+def test_an_untested_film_gets_ei_and_time_by_how_far_makers_were_off_here(
+    qtbot, open_window, tmp_path
+):
+    """Every film came out two thirds of a stop under its box, and took a tenth longer than told."""
+    window = open_window(tmp_path / "winter.vadrin")
+    book, rng = window.bench.notebook, np.random.default_rng(2)
+    for number in range(5):
+        film = varied(PLAIN, rng)
+        true = film.time_for(film.gradient, 0.58)
+        test = decided(book, f"Film {number}", film, (0.7 * true, true, 1.5 * true))
+        stock = book.get(Stock, test.stock_id)
+        with book.change("the maker's words"):
+            book.put(replace(stock, box_speed=film.zone_ei(true) * 2 ** (2 / 3)))
+            book.add(
+                MakerTime(stock_id=stock.id, developer_id=test.developer_id, time_min=true / 1.1)
+            )
+    new = new_test(book, "A film of tomorrow", "Sable", "1+1", index=200.0)
+    with book.change("the maker's words"):
+        book.put(replace(book.get(Stock, new.stock_id), box_speed=200.0))
+        book.add(MakerTime(stock_id=new.stock_id, developer_id=new.developer_id, time_min=8.0))
+    window.bench.refresh()
+    window.bench.open_test(new.id)
+    window.bench.go("plan")
+    settle(qtbot, window)
+    said = words_of(window)
+    index = re.search(r"By the box speeds of 5 films .* about EI (\d+), (\d+) to (\d+)", said)
+    low, high = (float(mark) for mark in index.groups()[1:])
+    assert index[1] == "125"
+    assert 80 <= low < 125 < high <= 200
+    time = re.search(
+        r"makers’ times of 5 films, its time is about ([\d:]+), ([\d:]+) to ([\d:]+)", said
+    )
+    middle, shortest, longest = map(minutes_of, time.groups())
+    assert middle == pytest.approx(8.8, rel=0.05)
+    assert 6.5 < shortest < 8.8 < longest < 12
+    leave_estimates_out(True)
+    window.bench.refresh()
+    window.bench.changed.emit(Topic.EVERYTHING)
+    settle(qtbot, window)
+    assert "By the box speeds" not in words_of(window)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log2
 from typing import Any
 
 import numpy as np
@@ -13,7 +12,6 @@ from vadrin.app.display.quantities import ei_range_text, minutes_range_text, min
 from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
 from vadrin.app.learning.developer_learnt import (
-    ENOUGH_TRIED,
     Learnt,
     Ranges,
     how_many_held,
@@ -21,23 +19,17 @@ from vadrin.app.learning.developer_learnt import (
     learnt,
     trusted,
 )
+from vadrin.app.learning.film_seen import contrast_seen, speeds_seen
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE, deviation_of, speed_deviation
+from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE
 from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
-from vadrin.core.learning.contrast_law import (
-    UNLIKE,
-    ContrastSeen,
-    rate_that_surprises,
-    time_for_contrast,
-)
-from vadrin.core.learning.speed_law import SpeedSeen
+from vadrin.core.learning.contrast_law import time_for_contrast
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
 ESTIMATED = f"{capital(Basis.ESTIMATED.value)}, not measured"
-_SPEEDS = ("zone_ei", "speed")
 
 
 @dataclass(frozen=True)
@@ -111,14 +103,14 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
             f"in this developer only {how_many_held(told.by_one)} of "
             f"{counted(len(told.by_one), 'range')} held when each was foretold by the others"
         )
-    mine = _contrast_of(state)
+    mine = contrast_seen(state)
     if mine is None:
         return ""
     time = time_for_contrast(told.law, mine, target.value)
     if time.value is None:
         return time.why
     near = int(np.argmin(np.abs(np.log(mine.contrast / target.value))))
-    index = index_of(told, _speeds_of(state), target.value, float(mine.deviation[near]))
+    index = index_of(told, speeds_seen(state), target.value, float(mine.deviation[near]))
     rule = test.push_rule.value
     asked = (
         (push.stops, told.push(rule, push.stops, time)) for push in analysis.push if push.stops
@@ -151,59 +143,3 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
 def _usual_width(ranges: Ranges) -> float:
     """Half the width of the usual range, in percent."""
     return 100 * float(np.median([one.off for one in ranges]))
-
-
-def unlike_words(notebook: Notebook, state: State) -> str:
-    """That a film's contrast comes with time as that of no other film in its developer does."""
-    analysis, test = state.analysis, state.loaded.test
-    if analysis is None or estimates_left_out():
-        return ""
-    mine = _contrast_of(state)
-    if mine is None or len(set(mine.minutes.tolist())) < 2:
-        return ""
-    told = learnt(notebook, test.developer_id, test.id)
-    if told is None or told.law.films < ENOUGH_TRIED:
-        return ""
-    if rate_that_surprises(told.law, mine) >= UNLIKE:
-        return ""
-    return (
-        f"Its contrast comes with time unlike that of {counted(told.law.films, 'film')} in this "
-        "developer. Was the bath another dilution, colder or older than noted? A strip for the "
-        "time found, developed on another evening, would tell."
-    )
-
-
-def _contrast_of(state: State) -> ContrastSeen | None:
-    """What was read of this film's contrast; None where none was."""
-    others = state.loaded.others()
-    rows = [
-        (s.restated_min, s.average_gradient.value, _deviation(s.average_gradient))
-        for s in state.settled().strips
-        if s.label not in others and s.restated_min and s.average_gradient.value
-    ]
-    if not rows:
-        return None
-    return ContrastSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
-
-
-def _speeds_of(state: State) -> SpeedSeen | None:
-    """Speeds of this film's strips, by the method that rates it."""
-    analysis, others = state.settled(), state.loaded.others()
-    rated = analysis.method.rates_by
-    if rated not in _SPEEDS:
-        return None
-    rows = [
-        (s.average_gradient.value, log2(speed.value), speed_deviation(speed.low, speed.high))
-        for s in analysis.strips
-        if s.label not in others
-        and s.average_gradient.value
-        and (speed := s.figures[rated]).value
-        and speed.value > 0
-    ]
-    if not rows:
-        return None
-    return SpeedSeen(*(np.array(column, dtype=float) for column in zip(*rows, strict=True)))
-
-
-def _deviation(read: Figure) -> float:
-    return deviation_of(read.low, read.high)

@@ -37,7 +37,7 @@ class PastTest:
 
     Attributes
     ----------
-    finding_id, test_id, developer_id : int
+    finding_id, test_id, developer_id, stock_id : int
     film : str
     minutes, wanted : float
         The time it found, for which average gradient.
@@ -53,6 +53,7 @@ class PastTest:
     finding_id: int
     test_id: int
     developer_id: int
+    stock_id: int
     film: str
     minutes: float
     wanted: float
@@ -93,6 +94,7 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
         finding.id,
         test.id,
         test.developer_id or 0,
+        test.stock_id or 0,
         film,
         minutes,
         wanted,

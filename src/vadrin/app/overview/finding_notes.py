@@ -4,10 +4,13 @@ from __future__ import annotations
 
 from math import log2
 
+from vadrin.app.descriptions import answers_itself
 from vadrin.app.display.marks import stops_counted
 from vadrin.app.document.state import State
 from vadrin.app.findings.rolls_since import rolls_since
-from vadrin.app.learning.estimated_time import ESTIMATED, estimate_of, unlike_words, why_no_estimate
+from vadrin.app.learning.estimated_time import ESTIMATED, estimate_of, why_no_estimate
+from vadrin.app.learning.makers_off import counter_estimate
+from vadrin.app.learning.misfit import misfit_words
 from vadrin.app.overview.finding_sections import BESIDE, Section, Weight
 from vadrin.app.printing.contact_sheet import print_beside_the_light_box
 from vadrin.app.results.headline import headline_of
@@ -24,7 +27,7 @@ def beside_finding(notebook: Notebook, state: State) -> tuple[Section, ...]:
     notes = _notes(notebook, state)
     if isinstance(told, str):
         notes = tuple(words for words in (why_no_estimate(told), *notes) if words)
-    lines = () if isinstance(told, str) else told.lines
+    lines = _of_makers(notebook, state) if isinstance(told, str) else told.lines
     every = (
         Section(ESTIMATED, tuple((words, Weight.ESTIMATED) for words in lines)),
         Section(BESIDE, tuple((words, Weight.NOTE) for words in notes)),
@@ -32,13 +35,21 @@ def beside_finding(notebook: Notebook, state: State) -> tuple[Section, ...]:
     return tuple(section for section in every if section.lines)
 
 
+def _of_makers(notebook: Notebook, state: State) -> tuple[str, ...]:
+    """What makers' words come to for a roll of a film nobody tested."""
+    if state.loaded.read() or not answers_itself(state.loaded.test.kind):
+        return ()
+    words = counter_estimate(notebook, state.loaded.test).words
+    return (words,) if words else ()
+
+
 def _notes(notebook: Notebook, state: State) -> tuple[str, ...]:
     """Sentences beside the finding of a test."""
     loaded, headline = state.loaded, headline_of(state)
     index = headline.index_value
     said = [one_strip_fares(notebook)] if headline.by_rule else []
-    unlike = unlike_words(notebook, state)
-    said += [unlike] if unlike else []
+    misfit = misfit_words(notebook, state)
+    said += [misfit] if misfit else []
     told = print_answer(loaded)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))

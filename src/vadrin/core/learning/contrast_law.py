@@ -203,3 +203,26 @@ def rate_that_surprises(law: LearntLaw, film: ContrastSeen) -> float:
     told = _of_film(film)
     below = float((told / told.sum() * np.cumsum(law.weights)).sum())
     return 2.0 * min(below, 1.0 - below)
+
+
+def contrast_at(film: ContrastSeen, minutes: float) -> tuple[float, float]:
+    """ln of the contrast a film has at other minutes than its strips', and its deviation.
+
+    Parameters
+    ----------
+    film : ContrastSeen
+    minutes : float
+        At the reference temperature.
+    """
+    belief = np.exp(-0.5 * ((_LN_K - _USUAL) / _UNSURE) ** 2)
+    told = _of_film(film) * belief
+    told = told / told.sum()
+    rises = np.log(-np.expm1(-np.exp(_LN_K)[:, None] * film.minutes[None, :]))
+    weight = 1.0 / (film.deviation**2 + _LAW**2)
+    level = ((np.log(film.contrast)[None, :] - rises) * weight).sum(1) / weight.sum()
+    there = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes))
+    middle = float(told @ there)
+    spread = float(np.sqrt(told @ (there - middle) ** 2 + 1.0 / weight.sum()))
+    # By an evening's difference contrast moves as its minutes would move it.
+    later = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes * np.exp(_EVENING)))
+    return middle, float(np.hypot(spread, told @ later - middle))

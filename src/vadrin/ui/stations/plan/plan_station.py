@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QWidget
 from vadrin.app.descriptions import PlanSentence, TestDescription, description_of
 from vadrin.app.descriptions.plan_word import Word
 from vadrin.app.display.words import list_text
-from vadrin.app.learning.estimated_time import few_strips_words
+from vadrin.app.learning.makers_off import untested_words
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import prior_finding
 from vadrin.app.plan.plan_advice import advice_on
@@ -133,7 +133,7 @@ class PlanStation(Station):
         self.forecast_panel.show_plan(scene, found, stepped)
         new = found is None and not loaded.read()
         self.forecast_panel.forecast_column.show_learnt(
-            few_strips_words(book, loaded.test) if new else ""
+            untested_words(book, loaded.test) if new else ""
         )
 
     def _show_sentences(self, page: TestDescription, values: dict[str, str]) -> None:
