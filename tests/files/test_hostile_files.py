@@ -80,6 +80,7 @@ def altered(notebook, *statements):
         ("ALTER TABLE note ADD COLUMN odd TEXT", "its note"),
         ("INSERT INTO stock VALUES (7, 'Fen', 'b', 'fast', '', '', '')", "box speed of stock 7"),
         ("INSERT INTO batch VALUES (3, 99, 'x', '', '', 1, '')", "stock of batch 3"),
+        ("INSERT INTO process (id, temperature_c) VALUES (4, 1e300)", "temperature.* of process 4"),
     ],
 )
 def test_what_no_notebook_holds_is_named(notebook, statement, words):

@@ -66,8 +66,9 @@ _MAY_BE_ZERO = frozenset(
     {("finding", "exposure_index"), ("finding", "time_min"), ("process_step", "seconds")}
 )
 """A finding says 0 for what it has no answer to, a step for what the test decides."""
-_MOST = {"density": 20.0, "log_h": 40.0, "stops": 100.0, "wanted_stops": 100.0}
-"""What no film, light or lens goes beyond, either way."""
+_MOST = {"density": 20.0, "log_h": 40.0, "stops": 100.0, "wanted_stops": 100.0, "q10": 1000.0}
+"""What no film, light, lens or bath goes beyond, either way."""
+_HOTTEST_C = 200.0
 _LONGEST_WORD = 40
 _LARGEST = 1.7976931348623157e308
 """Beyond it a number is infinite."""
@@ -188,7 +189,7 @@ def _wrong(table: str, field: ColumnField) -> str:
 
 
 def _most(name: str) -> float:
-    return _MOST.get(name, _LARGEST)
+    return _HOTTEST_C if name.endswith("_c") else _MOST.get(name, _LARGEST)
 
 
 def _wrong_text(name: str, kind: str) -> str:
