@@ -78,8 +78,8 @@ def one(seed: int, population: Whole, tests: int, strips: int):
     time = time_for_contrast(learnt_law(tuple(t.contrast for t in told)), mine.contrast, _WANTED)
     slope = learnt_slope(tuple(t.speed for t in told))
     index = index_at_contrast(slope, mine.speed, _WANTED, _READ)
-    # It is developed on another evening than the one on which its strip was.
-    normal, true = normal * evening, normal * evening / population.evening(rng, tests)
+    # What more strips would have shown, developed along with these.
+    true, normal = normal, normal * evening
     figures = {"time": (time, true), "EI": (index, 2.0 ** film.stops(normal))}
     for push in PUSHES:
         factors = np.array([t.pushes[push] for t in told])

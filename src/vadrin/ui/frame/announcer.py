@@ -42,7 +42,7 @@ class Announcer(QObject):
             return
         now = held.accessibleDescription()
         told = held is self._speaker and now == self._said
-        if now == words and not told:
+        if now.rstrip(".") == words and not told:
             # It says so itself.
             return
         if held is not self._speaker:
