@@ -147,12 +147,15 @@ def _pictures(app: Any, window: Window, folder: Path) -> None:
     _save(window, folder, "pictures")
 
 
-def _expose_dim(app: Any, window: Any, folder: Path) -> None:
-    from vadrin.ui.theme.look import DIM
+def _learnt(app: Any, window: Window, folder: Path) -> None:
+    """The demo's notebook some films later."""
+    from tools.demo.demo_notebook import write_winters_films
 
-    window.set_look(DIM)
-    _show(app, window, "Skerry Fine 50", "expose")
-    _save(window, folder, "expose-dim")
+    window.bench.edit(write_winters_films)
+    window.bench.refresh()
+    window.bench.go("learnt")
+    _settle(app, window)
+    _save(window, folder, "learnt")
 
 
 def _practice(app: Any, window: Window, folder: Path) -> None:
@@ -196,7 +199,7 @@ OTHERS = {
     ("pictures",): _pictures,
     ("print",): _at_the_enlarger,
     ("practice",): _practice,
-    ("expose-dim",): _expose_dim,
+    ("learnt",): _learnt,
 }
 """Pictures that take more than a station of a test, and what makes them."""
 

@@ -12,6 +12,7 @@ from pathlib import Path
 import numpy as np
 
 from tools.demo.demo_chemistry import SABLE, write_makers_table, write_processes
+from tools.demo.demo_decisions import decide_demo
 from tools.demo.demo_kinds import write_kinds
 from vadrin.app.decisions.decision import decide
 from vadrin.app.document.state import answered
@@ -259,6 +260,26 @@ def _write_test(notebook: Notebook, scenario: _Scenario) -> Test:
     )
     lay_out(notebook, test, scenario.times)
     return test
+
+
+_WINTERS_FILMS = tuple(
+    _Scenario(stock, speed, "W1", "Sable", "1+1", f"2026-11-{day}T09:00:00+00:00", times, read=1.0)
+    for stock, speed, day, times in (
+        ("Kelda Pan 200", 200, 24, (5.5, 7.5, 10.0, 14.0)),
+        ("Skerry Fine 50", 50, 25, (5.0, 7.0, 10.5)),
+        ("Fathom Pan 160", 160, 26, (6.0, 8.0, 11.0)),
+        ("Gannet Pan 160", 160, 27, (5.0, 8.0, 12.0)),
+    )
+)
+
+
+def write_winters_films(notebook: Notebook) -> None:
+    """More films tested in the usual developer, and decided on: not in the demo itself."""
+    for scenario in _WINTERS_FILMS:
+        with notebook.change("the winter's films"):
+            test = _write_test(notebook, scenario)
+            _write_film(notebook, scenario, test)
+        decide_demo(notebook, test, scenario.day)
 
 
 def _write_kit(notebook: Notebook) -> None:

@@ -16,7 +16,8 @@ from vadrin.ui.theme.roles import Role
 from vadrin.ui.theme.typeface import px, role_font
 from vadrin.ui.widgets.drawn import Drawn
 
-_HIGH, _BAR, _AXIS = 20, 7, 22
+_HIGH, _BAR, _AXIS, _HEAD = 20, 7, 22, 20
+_HEADS = ("Film", "Found", "Foretold by the others, from each strip")
 _NAME, _FOUND, _HELD = 180, 56, 92
 _TICKS = (3, 4, 5, 6, 8, 10, 12, 15, 20, 30, 45, 60)
 
@@ -45,7 +46,7 @@ class RangeRows(Drawn):
         return px(max(_HIGH, _BAR * len(film.ranges) + 6))
 
     def _height(self) -> int:
-        return px(_AXIS) + sum(self._row(film) for film in self.films)
+        return px(_HEAD) + px(_AXIS) + sum(self._row(film) for film in self.films)
 
     def sizeHint(self) -> QSize:
         """A row a film, and the times under them."""
@@ -59,7 +60,9 @@ class RangeRows(Drawn):
         room = QRectF(left, 0, max(self.width() - left - px(_HELD), 40), self._height())
         low, high = self._reach()
         self._draw_times(painter, room, low, high)
-        top = 0.0
+        for at, head in zip((0, px(_NAME), left), _HEADS, strict=True):
+            write(painter, QRectF(at, 0, self.width(), px(_HEAD)), Qt.AlignmentFlag.AlignTop, head)
+        top = float(px(_HEAD))
         for film in self.films:
             self._draw_row(painter, film, top, room, (low, high))
             top += self._row(film)
@@ -84,7 +87,7 @@ class RangeRows(Drawn):
                 continue
             before = x
             painter.setPen(QPen(QColor(self._look.grid), 1))
-            painter.drawLine(QPointF(x, 0), QPointF(x, foot))
+            painter.drawLine(QPointF(x, px(_HEAD)), QPointF(x, foot))
             painter.setPen(QColor(self._look.soft))
             under = QRectF(x - px(30), foot + px(2), px(60), px(16))
             write(painter, under, Qt.AlignmentFlag.AlignHCenter, minutes_text(minutes))
