@@ -19,7 +19,10 @@ from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Topic
 from vadrin.app.learning.left_out import leave_estimates_out
+from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.read.entering_readings import add_reading
+from vadrin.app.read.light_box_judging import answer_question, begin_again
+from vadrin.core.judging.eye_answers import EyeVerdict
 from vadrin.notebook.records import MakerTime, Stock, Test
 from vadrin.ui.plots.range_rows import RangeRows
 
@@ -273,3 +276,46 @@ def test_an_untested_film_gets_ei_and_time_by_how_far_makers_were_off_here(
     window.bench.changed.emit(Topic.EVERYTHING)
     settle(qtbot, window)
     assert "By the box speeds" not in words_of(window)
+
+
+def test_an_eye_is_known_by_frames_it_judged_that_were_read_as_well(qtbot, open_window, tmp_path):
+    """It tells 0.060 where others tell 0.045; taken, its EIs are told by that and more sharply."""
+    window = open_window(tmp_path / "winter.vadrin")
+    book, eye = window.bench.notebook, 0.060
+    rng = np.random.default_rng(8)
+    for n in range(5):
+        test = read_film(book, f"Film {n}", varied(PLAIN, rng), (6.0, 8.0, 11.0))
+        for strip in load_test(book, test.id).strips:
+            blank = next(f.density for f in strip.frames if f.frame.blank)
+            for frame in [f for f in strip.frames if f.density is not None and not f.frame.blank]:
+                seen = frame.density - blank > eye
+                answer_question(book, strip, frame, EyeVerdict.YES if seen else EyeVerdict.NO)
+    by_eye = developed_test(book, "By eye", index=100.0, times=(8.0,))
+    window.bench.refresh()
+    window.bench.open_test(by_eye.id)
+    window.bench.go("read")
+    page = window.station()
+    page.turn_to("light box")
+    settle(qtbot, window)
+    found = re.search(r"the smallest density you see is ([\d.]+) ± ([\d.]+)", words_of(page))
+    assert abs(float(found[1]) - eye) <= float(found[2]) <= 0.013
+    assert field_of(page, "smallest density I can see").text() == "usual"
+    widths = []
+    for take in (False, True):
+        if take:
+            page.light_box.take_known.click()
+            settle(qtbot, window)
+            assert field_of(page, "smallest density I can see").text() == f"{float(found[1]):g}"
+            assert "you see is" not in words_of(page), "it is in force"
+        strip = load_test(book, by_eye.id).strips[0]
+        begin_again(book, strip)
+        for frame in [f for f in strip.frames if not f.frame.blank]:
+            net = PLAIN.net(frame.log_h(8.125), 8.0)
+            told = EyeVerdict.YES if net > eye else EyeVerdict.NO
+            answer_question(book, load_test(book, by_eye.id).strips[0], frame, told)
+        loaded = load_test(book, by_eye.id)
+        index = light_box_result(loaded, loaded.strips[0]).zone_ei
+        widths.append(np.log2(index.high / index.low))
+        if take:
+            assert index.low <= PLAIN.zone_ei(8.0) <= index.high
+    assert widths[1] < widths[0]

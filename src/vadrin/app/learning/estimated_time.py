@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import log
 from typing import Any
 
 import numpy as np
@@ -137,7 +138,12 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
         if trusted(some):
             fared = f"± {_usual_width(some):.0f} % ({how_many_held(some)} of {len(some)} held)"
             ways.append(f"{name} would have told the time within {fared}")
-    return f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}."
+    said = f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}"
+    if not trusted(told.indices):
+        return f"{said}."
+    off = float(np.median([one.off for one in told.indices])) / log(2)
+    held = f"{how_many_held(told.indices)} of {len(told.indices)} held"
+    return f"{said}; one strip the EI within ± {off:.2f} stop ({held})."
 
 
 def _usual_width(ranges: Ranges) -> float:

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.entry.stepping import chooser
+from vadrin.app.learning.eye_learnt import eye_learnt, eye_words
 from vadrin.app.loaded.loaded_test import LoadedStrip
 from vadrin.app.practice.practice_devices import beside_the_blank
 from vadrin.app.practice.practice_place import is_practice
@@ -30,6 +31,7 @@ from vadrin.app.read.light_box_judging import (
     viewing_of,
     way_typed,
 )
+from vadrin.core.learning.known_eye import KnownEye
 from vadrin.errors import VadrinError
 from vadrin.ui.kept import OfTest
 from vadrin.ui.plots.true_patches import Patch, TruePatches
@@ -41,6 +43,9 @@ from vadrin.ui.widgets.buttons import button
 from vadrin.ui.widgets.fields import WordField
 from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
+
+_SAME_EYE = 0.002
+"""Density within which two thresholds are one."""
 
 
 class LightBoxPage(QWidget):
@@ -60,12 +65,15 @@ class LightBoxPage(QWidget):
         self.bench = bench
         self._strip: LoadedStrip | None = None
         self._question: EyeQuestion | None = None
+        self._eye: KnownEye | None = None
         self.way = WordField(
             "how it is looked at", self._choose, chooser(lambda: list(WAYS)), role=Role.LEAD
         )
         self.eye = WordField("smallest density I can see", self._own, role=Role.LEAD)
         for field in (self.way, self.eye):
             field.refused.connect(refuse)
+        self._known = text("", Role.ESTIMATED, wrap=True)
+        self.take_known = button("Use it", self._take_known, link=True)
         self._head = text("", Role.HEADING, wrap=True)
         self._ask = text("", Role.TIME, wrap=True)
         self._patches = TruePatches()
@@ -94,6 +102,8 @@ class LightBoxPage(QWidget):
                 role=Role.LEAD,
             )
         )
+        column.addWidget(self._known)
+        column.addWidget(self.take_known)
         column.addWidget(self._head)
         column.addWidget(self._ask)
         column.addWidget(self._patches)
@@ -118,6 +128,7 @@ class LightBoxPage(QWidget):
         self.way.show_value(self._way)
         own = own_threshold(self.bench.notebook)
         self.eye.show_value("usual" if own is None else f"{own:g}")
+        self._show_known(own)
         self._head.setText(f"Strip {strip.strip.label}")
         self._ask.setText(asked.words)
         self._show_patches(scene.look)
@@ -127,6 +138,20 @@ class LightBoxPage(QWidget):
         self._result.setText(asked.result)
         self._gain.setText(asked.gain)
         self.again.setVisible(bool(asked.result))
+
+    def _show_known(self, own: float | None) -> None:
+        """Offer what is known of this eye, where another value is in force."""
+        eye = eye_learnt(self.bench.notebook, self._way)
+        new = eye is not None and (own is None or abs(own - eye.threshold) > _SAME_EYE)
+        self._eye = eye if new else None
+        self._known.setText(eye_words(eye) if eye is not None and new else "")
+        for part in (self._known, self.take_known):
+            part.setVisible(new)
+
+    def _take_known(self) -> None:
+        eye = self._eye
+        if eye is not None:
+            self._own(f"{eye.threshold:.3f}")
 
     def _show_patches(self, look: Look) -> None:
         """In the practice room the film lies on the screen, and the tester's own eye answers."""

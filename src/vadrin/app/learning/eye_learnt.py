@@ -1,0 +1,58 @@
+"""What the tester's own eye tells, by the frames it judged that were read as well."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from vadrin.app.learning.left_out import estimates_left_out
+from vadrin.app.loaded.light_boxes import TOLD_FROM_BLANK
+from vadrin.core.figure import Basis
+from vadrin.core.judging.eye_answers import EyeVerdict, Viewing
+from vadrin.core.learning.known_eye import KnownEye, known_eye
+from vadrin.core.wording import counted
+from vadrin.notebook.store import Notebook
+
+_FEWEST = 12
+_KNOWN = 0.006
+"""A deviation from which on an eye is known as well as one that was measured with a wedge."""
+_LOOKS = """
+SELECT judgement.answer, lit.density - bare.density
+FROM judgement
+JOIN frame ON frame.id = judgement.frame_id
+JOIN (SELECT frame_id, avg(density) AS density FROM reading
+      WHERE NOT left_out AND channel IN ('', 'visual') GROUP BY frame_id) AS lit
+  ON lit.frame_id = frame.id
+JOIN (SELECT frame.strip_id AS strip_id, avg(reading.density) AS density
+      FROM reading JOIN frame ON frame.id = reading.frame_id
+      WHERE frame.role = 'blank' AND NOT reading.left_out
+        AND reading.channel IN ('', 'visual') GROUP BY frame.strip_id) AS bare
+  ON bare.strip_id = frame.strip_id
+WHERE judgement.asked = :asked AND NOT judgement.left_out AND judgement.way = :way
+  AND frame.role <> 'blank'
+"""
+
+
+def eye_learnt(notebook: Notebook, way: str) -> KnownEye | None:
+    """The eye as it is known from its looks in one way; None where that is not well enough."""
+    if estimates_left_out():
+        return None
+    rows = notebook.rows(_LOOKS, asked=TOLD_FROM_BLANK, way=way)
+    told = [(EyeVerdict(answer), net) for answer, net in rows if answer in set(EyeVerdict)]
+    if len(told) < _FEWEST:
+        return None
+    answers = np.array([answer.value for answer, _ in told])
+    made = known_eye(
+        np.array([net for _, net in told], dtype=float),
+        answers == EyeVerdict.YES.value,
+        answers == EyeVerdict.NO.value,
+        Viewing(way),
+    )
+    return made if made.deviation <= _KNOWN else None
+
+
+def eye_words(eye: KnownEye) -> str:
+    """What is known of the eye, in a sentence."""
+    return (
+        f"By {counted(eye.looks, 'look')} at frames that were read as well, the smallest density "
+        f"you see is {eye.threshold:.3f} ± {1.96 * eye.deviation:.3f}: {Basis.ESTIMATED.value}."
+    )
