@@ -8,8 +8,10 @@ from tools.learning_trial import one
 from tools.learning_whole import one as whole
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import (
+    EVENING,
     ContrastSeen,
     each_from_the_others,
+    evening_of,
     learnt_law,
     rate_that_surprises,
     time_for_contrast,
@@ -116,3 +118,17 @@ def test_pushes_are_told_only_of_developers_in_which_three_films_were_pushed():
     assert "fewer than three" in few.why
     assert some.low < 8.0 * np.exp(0.37) < some.high
     assert some.basis is Basis.ESTIMATED
+
+
+def test_control_strips_tell_how_far_evenings_differ():
+    rng = np.random.default_rng(4)
+    steady, restless = (
+        0.9 * np.exp(0.6 * spread * rng.standard_normal(24)) for spread in (0.01, 0.12)
+    )
+    assert evening_of(np.array([])) == pytest.approx(EVENING)
+    assert evening_of(steady) < 0.75 * EVENING
+    assert evening_of(restless) == pytest.approx(0.12, rel=0.35)
+    law = learnt_law(tuple(film_of(0.12, top) for top in np.linspace(0.8, 1.2, 12)))
+    strip = film_of(0.12, 0.9, np.array([7.0]))
+    few, many = (time_for_contrast(law, strip, 0.6, evening_of(c)) for c in (steady, restless))
+    assert np.log(many.high / many.low) > 1.5 * np.log(few.high / few.low)

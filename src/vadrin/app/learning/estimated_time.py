@@ -12,6 +12,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
+from vadrin.app.learning.control_contrasts import control_contrasts
 from vadrin.app.learning.developer_learnt import (
     Learnt,
     Ranges,
@@ -26,7 +27,7 @@ from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE
 from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
-from vadrin.core.learning.contrast_law import time_for_contrast
+from vadrin.core.learning.contrast_law import evening_of, time_for_contrast
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -46,6 +47,8 @@ class Estimate:
     target : str
         In words.
     learnt : Learnt
+    controls : int
+        Control strips by which evenings are known to differ.
     """
 
     time: Figure
@@ -53,6 +56,7 @@ class Estimate:
     pushes: tuple[tuple[float, Figure], ...]
     target: str
     learnt: Learnt
+    controls: int = 0
 
     @property
     def films(self) -> str:
@@ -74,6 +78,8 @@ class Estimate:
         ]
         if pushed:
             made.append(f"{capital('; '.join(pushed))}.")
+        if self.controls > 1:
+            made.append(f"Evenings differ as {counted(self.controls, 'control strip')} did.")
         return (*made, self.learnt.fares)
 
     def report(self) -> dict[str, Any]:
@@ -107,7 +113,8 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
     mine = contrast_seen(state)
     if mine is None:
         return ""
-    time = time_for_contrast(told.law, mine, target.value)
+    controls = control_contrasts(notebook, test.developer_id)
+    time = time_for_contrast(told.law, mine, target.value, evening_of(controls))
     if time.value is None:
         return time.why
     near = int(np.argmin(np.abs(np.log(mine.contrast / target.value))))
@@ -117,7 +124,8 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
         (push.stops, told.push(rule, push.stops, time)) for push in analysis.push if push.stops
     )
     pushes = tuple((stops, minutes) for stops, minutes in asked if minutes.present)
-    return Estimate(time, index, pushes, target_text(target.kind, target.value), told)
+    aim = target_text(target.kind, target.value)
+    return Estimate(time, index, pushes, aim, told, len(controls))
 
 
 def why_no_estimate(why: str) -> str:

@@ -25,8 +25,14 @@ _USUAL_SPREAD = 0.35
 _TAILS = 5.0
 _LAW = 0.02
 """By how much ln G of a strip lies off the law, standard deviation."""
-_EVENING = 0.04
-"""By how much the minutes of a test count for more or less on another evening (ln)."""
+EVENING = 0.04
+"""By how much the minutes of a test count for more or less on another evening (ln), as usual."""
+_EVENINGS_SEEN = 6
+"""For so many control strips the usual counts."""
+_BY_MINUTES = 0.6
+"""ln contrast for each ln of minutes, about the usual time."""
+_PATCHES_READ = 0.012
+"""How well ln of the contrast of a control strip is read."""
 _REACH = 0.975
 _LONGEST = 4.0
 """Times the strip's own minutes beyond which a time is not told."""
@@ -146,7 +152,29 @@ def _next(belief: Array) -> Array:
     return np.asarray(np.einsum("ms,msk->k", weight / weight.sum(), _about()))
 
 
-def time_for_contrast(law: LearntLaw, strip: ContrastSeen, wanted: float) -> Figure:
+def evening_of(contrasts: Array) -> float:
+    """By how much evenings differ, by the control strips that ran on some of them.
+
+    Parameters
+    ----------
+    contrasts : ndarray, shape (n,)
+        Dense patch less thin patch of each; none at all is allowed.
+
+    Returns
+    -------
+    float
+        Of the minutes, as a standard deviation of ln.
+    """
+    off = np.log(contrasts) - np.log(contrasts).mean() if len(contrasts) else contrasts
+    usual = (_BY_MINUTES * EVENING) ** 2 + _PATCHES_READ**2
+    many = _EVENINGS_SEEN + max(len(contrasts) - 1, 0)
+    seen = (_EVENINGS_SEEN * usual + float((off**2).sum())) / many
+    return float(np.sqrt(max(seen - _PATCHES_READ**2, 1e-6)) / _BY_MINUTES)
+
+
+def time_for_contrast(
+    law: LearntLaw, strip: ContrastSeen, wanted: float, evening: float = EVENING
+) -> Figure:
     """Minutes for a contrast, from the strips of a film that were developed for one time.
 
     Parameters
@@ -156,6 +184,8 @@ def time_for_contrast(law: LearntLaw, strip: ContrastSeen, wanted: float) -> Fig
         What was read; several strips tell of the film's own rate as well.
     wanted : float
         Average gradient, or any measure that goes with it.
+    evening : float
+        By how much minutes count for more or less on another evening (ln).
 
     Returns
     -------
@@ -187,7 +217,7 @@ def time_for_contrast(law: LearntLaw, strip: ContrastSeen, wanted: float) -> Fig
     if not np.isfinite(middle) or middle > _LONGEST * minutes:
         return absent(NEVER)
     # Apart from what this strip tells: the evening it is asked for is another one.
-    reach = float(np.exp(1.96 * _EVENING))
+    reach = float(np.exp(1.96 * evening))
     low = float(np.exp(np.log(middle) - np.hypot(np.log(middle / low), np.log(reach))))
     if np.isfinite(high):
         high = float(np.exp(np.log(middle) + np.hypot(np.log(high / middle), np.log(reach))))
@@ -224,5 +254,5 @@ def contrast_at(film: ContrastSeen, minutes: float) -> tuple[float, float]:
     middle = float(told @ there)
     spread = float(np.sqrt(told @ (there - middle) ** 2 + 1.0 / weight.sum()))
     # By an evening's difference contrast moves as its minutes would move it.
-    later = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes * np.exp(_EVENING)))
+    later = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes * np.exp(EVENING)))
     return middle, float(np.hypot(spread, told @ later - middle))
