@@ -19,11 +19,12 @@ from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.document.workbench import Topic
 from vadrin.app.learning.left_out import leave_estimates_out
+from vadrin.app.learning.past_tests import past_tests
 from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.light_box_judging import answer_question, begin_again
 from vadrin.core.judging.eye_answers import EyeVerdict
-from vadrin.notebook.records import MakerTime, Stock, Test
+from vadrin.notebook.records import Finding, MakerTime, Stock, Test
 from vadrin.ui.plots.range_rows import RangeRows
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -319,3 +320,17 @@ def test_an_eye_is_known_by_frames_it_judged_that_were_read_as_well(qtbot, open_
         if take:
             assert index.low <= PLAIN.zone_ei(8.0) <= index.high
     assert widths[1] < widths[0]
+
+
+def test_times_nobody_noted_count_little(notebook):
+    test = decided(notebook, "Film", PLAIN)
+    (sure,) = past_tests(notebook, 0)
+    finding = notebook.all(Finding, test_id=test.id)[-1]
+    report = json.loads(finding.report)
+    for strip in report["strips"].values():
+        strip["time_from"] = "planned"
+    with notebook.change("as if nobody had noted them"):
+        notebook.put(replace(finding, report=json.dumps(report)))
+    (doubtful,) = past_tests(notebook, 0)
+    assert (doubtful.seen.contrast == sure.seen.contrast).all()
+    assert (doubtful.seen.deviation > 3 * sure.seen.deviation).all()

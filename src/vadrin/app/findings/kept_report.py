@@ -12,6 +12,7 @@ from functools import lru_cache
 from typing import Any
 
 from vadrin.core.figure import Figure, absent
+from vadrin.core.origin import Origin
 from vadrin.core.results.hold_rule import HoldRule
 
 _NOT_FOUND = "not found"
@@ -28,10 +29,13 @@ class KeptStrip:
     time_min : float or None
     figures : dict of str to Figure
         By their keys in a report.
+    doubtful : bool
+        Whether its time was only planned, or assumed.
     """
 
     time_min: float | None
     figures: dict[str, Figure]
+    doubtful: bool = False
 
     def figure(self, key: str) -> Figure:
         """One figure; absent where the report has none of that name."""
@@ -136,6 +140,10 @@ def _known_figures(told: dict[str, Any]) -> dict[str, Figure]:
     return {key: figure for key, figure in made.items() if figure.present}
 
 
+def _doubtful(strip: dict[str, Any]) -> bool:
+    return strip.get("time_from") in (Origin.PLANNED, Origin.ASSUMED)
+
+
 def _push(told: Any) -> KeptPush | None:
     stops = _number(told.get("stops")) if isinstance(told, dict) else None
     if stops is None:
@@ -163,7 +171,7 @@ def _report(text: str) -> KeptReport:
     finding, pushes = _part(told, "finding"), told.get("push") if isinstance(told, dict) else None
     target = _part(finding, "target")
     strips = {
-        label: KeptStrip(_number(strip.get("time_min")), _known_figures(strip))
+        label: KeptStrip(_number(strip.get("time_min")), _known_figures(strip), _doubtful(strip))
         for label, strip in _part(told, "strips").items()
         if isinstance(strip, dict)
     }

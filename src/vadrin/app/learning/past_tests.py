@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from math import log, log2
+from math import hypot, log, log2
 
 import numpy as np
 
@@ -26,6 +26,8 @@ WHERE test.kind IN (:time, :push) AND test.id <> :but ORDER BY finding.id DESC L
 """
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
+_DOUBTFUL = 0.06
+"""By how much ln contrast may be off where nobody noted the time."""
 _SPEED_NO_RANGE, _SPEED_LEAST = 0.1, 0.02
 """The same of a speed, in stops."""
 _TOLD = "zone_ei"
@@ -137,7 +139,8 @@ def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:
     minutes = strip.figure("restated_min").value or strip.time_min
     if not minutes or not read.value or read.value <= 0:
         return None
-    return minutes, read.value, deviation_of(read.low, read.high)
+    deviation = deviation_of(read.low, read.high)
+    return minutes, read.value, hypot(deviation, _DOUBTFUL if strip.doubtful else 0.0)
 
 
 def speed_deviation(low: float | None, high: float | None) -> float:
