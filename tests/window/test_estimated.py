@@ -140,10 +140,13 @@ def test_a_plan_of_a_new_film_says_what_fewer_strips_would_tell(qtbot, learnt):
     found = re.findall(r"(one strip|two) would have told the time within ± (\d+) %", said)
     assert [name for name, _ in found] == ["one strip", "two"]
     assert int(found[1][1]) < int(found[0][1])
+    assert "a film like 4 films in this developer, estimated" in said
     window.bench.open_test(window.bench.notebook.all(Test)[0].id)
     window.bench.go("plan")
     settle(qtbot, window)
-    assert "would have told" not in words_of(window), "that film was tested"
+    said = words_of(window)
+    assert "would have told" not in said, "that film was tested"
+    assert "in this developer, estimated" not in said
 
 
 def test_a_page_shows_how_it_fares_and_one_key_leaves_it_out_of_every_answer(qtbot, learnt):

@@ -26,6 +26,7 @@ from vadrin.core.planning.film_prior import (
 from vadrin.core.planning.typical_positive import typical_positive
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.simulation.film import adapted_film, typical_film
+from vadrin.core.wording import counted
 from vadrin.notebook.records import Finding
 from vadrin.notebook.store import Notebook
 
@@ -54,7 +55,10 @@ class ExpectedStrip:
 
 @dataclass(frozen=True)
 class PriorFinding:
-    """What this film in this developer was found to do the last time, and on which readings."""
+    """What this film in this developer was found to do the last time, and on which readings.
+
+    With `films` it is what so many other films did in the developer: the usual one of them.
+    """
 
     zone_ei: float
     minutes: float
@@ -62,6 +66,7 @@ class PriorFinding:
     target_value: float
     day: str
     basis_text: str = ""
+    films: int = 0
 
 
 @dataclass(frozen=True, eq=False)
@@ -153,6 +158,9 @@ def expected_film(index: float, found: PriorFinding | None) -> Expected:
         return Expected(own, f"this film's own curves of {found.day}", found, measured)
     if found is not None and found.target_kind == "average_gradient":
         film = adapted_film(typical_film(index), found.zone_ei, found.minutes, found.target_value)
+        if found.films:
+            of = counted(found.films, "film")
+            return Expected(prior_of_film(film), f"a film like {of} in this developer, estimated")
         return Expected(prior_of_film(film), f"this film as it was found on {found.day}", found)
     by = math.log10(_TYPICAL_INDEX / index)
     return Expected(shifted_prior(_typical(), by), "a typical film of this EI, assumed")

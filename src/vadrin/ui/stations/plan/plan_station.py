@@ -20,6 +20,7 @@ from vadrin.app.plan.plan_sentences import SENTENCES, Occasion, sentences_of
 from vadrin.app.plan.plan_words import WORDS, kit_step
 from vadrin.app.plan.small_print import folded_of, small_print
 from vadrin.app.plan.smallest_plan import Smallest
+from vadrin.app.plan.usual_film import usual_finding
 from vadrin.app.plan.variants import changes_from_source
 from vadrin.errors import EditRefusedError
 from vadrin.ui.actions import hint
@@ -130,7 +131,8 @@ class PlanStation(Station):
         # While one steps through a word, words answer at once and the picture follows.
         stepped = before is not None and before is not loaded and before.test.id == test.id
         found = prior_finding(book, loaded)
-        self.forecast_panel.show_plan(scene, found, stepped)
+        usual = usual_finding(book, loaded) if found is None else None
+        self.forecast_panel.show_plan(scene, found or usual, stepped)
         new = found is None and not loaded.read()
         self.forecast_panel.forecast_column.show_learnt(
             untested_words(book, loaded.test) if new else ""

@@ -1,0 +1,31 @@
+"""The usual film of a developer, by the tests in it: what a new one is likely to be like."""
+
+from __future__ import annotations
+
+from statistics import median
+
+from vadrin.app.learning.developer_learnt import FEWEST
+from vadrin.app.learning.left_out import estimates_left_out
+from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE, past_tests
+from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.plan.expected_curves import PriorFinding
+from vadrin.notebook.store import Notebook
+
+_ALIKE = 0.02
+"""Contrasts within which tests asked for the same."""
+
+
+def usual_finding(notebook: Notebook, loaded: LoadedTest) -> PriorFinding | None:
+    """What films in the developer of a test usually took; None for fewer than three."""
+    test = loaded.test
+    if estimates_left_out() or test.kind not in LEARNING_KINDS or loaded.read():
+        return None
+    here = [p for p in past_tests(notebook, test.id) if p.developer_id == test.developer_id]
+    if len(here) < FEWEST:
+        return None
+    wanted = median(past.wanted for past in here)
+    times = [past.minutes for past in here if abs(past.wanted - wanted) <= _ALIKE]
+    if len(times) < FEWEST:
+        return None
+    index = test.exposure_index
+    return PriorFinding(index, median(times), MEASURE, wanted, "", films=len(times))
