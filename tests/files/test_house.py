@@ -147,3 +147,9 @@ def test_nothing_watches_the_whole_program():
         if "installEventFilter(" in path.read_text(encoding="utf-8")
     }
     assert filters == {"input_watch.py"}, "on one widget, made by Python"
+
+
+def test_words_are_drawn_as_the_region_writes_them():
+    """A painter alone would leave points where commas are written."""
+    drawn = [p.name for p in (ROOT / "src/vadrin/ui").rglob("*.py") if ".drawText" in p.read_text()]
+    assert drawn == ["regional.py"]
