@@ -41,7 +41,9 @@ def own_folders(tmp_path_factory, monkeypatch):
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path_factory.getbasetemp() / "state"))
     monkeypatch.setenv("XDG_DATA_HOME", str(tmp_path_factory.getbasetemp() / "data"))
     config = tmp_path_factory.getbasetemp() / "config"
-    (config / "vadrin" / "preferences.json").unlink(missing_ok=True)
+    (config / "vadrin").mkdir(parents=True, exist_ok=True)
+    # No clock of a test looks for the machine's sound.
+    (config / "vadrin" / "preferences.json").write_text('{"sounds": false}', encoding="utf-8")
     monkeypatch.setenv("XDG_CONFIG_HOME", str(config))
 
 

@@ -208,6 +208,7 @@ def test_cues_tell_a_turned_aperture_from_the_next_frame(demo):
 
 def test_an_act_of_a_clock_is_heard_unless_sounds_are_off_and_a_frame_only_once_they_are_on():
     cue, heard = Cue(), []
+    cue.chosen = None
     cue.effects = {name: _Heard(name, heard) for name in ("next", "aperture", "error")}
     cue.next(turned=False)
     cue.error()

@@ -11,7 +11,7 @@ from pathlib import Path
 from threading import Thread
 from typing import Any
 
-from PyQt6.QtCore import QTimer, QUrl
+from PyQt6.QtCore import QLoggingCategory, QTimer, QUrl
 
 from vadrin.app.library.kept_preferences import keep_preference, preference
 
@@ -43,12 +43,22 @@ def tone_file(folder: Path, name: str) -> Path:
     return path
 
 
-def _missing() -> str:
-    """Why the machine has no sound; empty where it has. Takes a quarter of a second at first."""
+def _without_libraries() -> str:
+    """Why there can be no sound; empty where the libraries for it are there."""
+    # A library that says something while it is loaded waits for Python, if Python is told of it;
+    # and Python may wait on another thread for the loading to be over.
+    QLoggingCategory.setFilterRules("qt.multimedia.*=false")
     try:
-        from PyQt6.QtMultimedia import QMediaDevices
+        import PyQt6.QtMultimedia  # noqa: F401
     except ImportError:
         return "No sound on this machine: its multimedia libraries are missing."
+    return ""
+
+
+def _without_output() -> str:
+    """Why the machine has no sound; empty where it has. Takes a quarter of a second at first."""
+    from PyQt6.QtMultimedia import QMediaDevices
+
     if not QMediaDevices.audioOutputs():
         return "No sound on this machine: it has no output for it."
     return ""
@@ -96,6 +106,7 @@ class Cue:
     def _load(self, then: Callable[[], object]) -> None:
         """Ask for the machine's sound on a thread of its own; go on when it has answered."""
         if self._loader is None:
+            self._why_none = _without_libraries()
             self._loader = Thread(target=self._ask, name="vadrin-sound", daemon=True)
             self._loader.start()
         if self._loader.is_alive():
@@ -106,7 +117,7 @@ class Cue:
         then()
 
     def _ask(self) -> None:
-        self._why_none = _missing()
+        self._why_none = self._why_none or _without_output()
 
     def _make_effects(self) -> None:
         from PyQt6.QtMultimedia import QSoundEffect
