@@ -77,6 +77,11 @@ def trusted(ranges: Ranges) -> bool:
     return len(ranges) >= ENOUGH_TRIED and how_many_held(ranges) >= _HELD * len(ranges)
 
 
+def usual_width(ranges: Ranges) -> float:
+    """Half the width of the usual range, as a share."""
+    return float(np.median([one.off for one in ranges]))
+
+
 @dataclass(frozen=True)
 class Learnt:
     """What the tests in one developer tell of its next film, and how that fares among them.
@@ -117,6 +122,12 @@ class Learnt:
         told = [past.pushes[rule, stops] for past in self.films if (rule, stops) in past.pushes]
         factors, deviations = (np.array([pair[i] for pair in told], dtype=float) for i in (0, 1))
         return push_time(learnt_push(factors, deviations, stops), normal)
+
+
+def index_fares(told: Learnt) -> str:
+    """How EIs from one strip fared: ``within ± 0.18 stop (24 of 24 held)``."""
+    held = f"{how_many_held(told.indices)} of {len(told.indices)} held"
+    return f"within ± {usual_width(told.indices) / log(2):.2f} stop ({held})"
 
 
 def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:

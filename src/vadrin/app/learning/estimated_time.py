@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log
 from typing import Any
 
 import numpy as np
@@ -15,11 +14,12 @@ from vadrin.app.document.state import State
 from vadrin.app.learning.control_contrasts import control_contrasts
 from vadrin.app.learning.developer_learnt import (
     Learnt,
-    Ranges,
     how_many_held,
+    index_fares,
     index_of,
     learnt,
     trusted,
+    usual_width,
 )
 from vadrin.app.learning.film_seen import contrast_seen, speeds_seen
 from vadrin.app.learning.left_out import estimates_left_out
@@ -144,16 +144,9 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
     ways = []
     for name, some in (("one strip", told.by_one), ("two", told.by_two)):
         if trusted(some):
-            fared = f"± {_usual_width(some):.0f} % ({how_many_held(some)} of {len(some)} held)"
+            fared = f"± {100 * usual_width(some):.0f} % ({how_many_held(some)} of {len(some)} held)"
             ways.append(f"{name} would have told the time within {fared}")
     said = f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}"
     if not trusted(told.indices):
         return f"{said}."
-    off = float(np.median([one.off for one in told.indices])) / log(2)
-    held = f"{how_many_held(told.indices)} of {len(told.indices)} held"
-    return f"{said}; one strip the EI within ± {off:.2f} stop ({held})."
-
-
-def _usual_width(ranges: Ranges) -> float:
-    """Half the width of the usual range, in percent."""
-    return 100 * float(np.median([one.off for one in ranges]))
+    return f"{said}; one strip the EI {index_fares(told)}."

@@ -15,20 +15,20 @@ from vadrin.notebook.store import Notebook
 _FEWEST = 12
 _KNOWN = 0.006
 """A deviation from which on an eye is known as well as one that was measured with a wedge."""
+_NEWEST = 400
+# Frame by frame, which the file finds by its indexes: readings are very many, looks are few.
 _LOOKS = """
-SELECT judgement.answer, lit.density - bare.density
-FROM judgement
-JOIN frame ON frame.id = judgement.frame_id
-JOIN (SELECT frame_id, avg(density) AS density FROM reading
-      WHERE NOT left_out AND channel IN ('', 'visual') GROUP BY frame_id) AS lit
-  ON lit.frame_id = frame.id
-JOIN (SELECT frame.strip_id AS strip_id, avg(reading.density) AS density
-      FROM reading JOIN frame ON frame.id = reading.frame_id
-      WHERE frame.role = 'blank' AND NOT reading.left_out
-        AND reading.channel IN ('', 'visual') GROUP BY frame.strip_id) AS bare
-  ON bare.strip_id = frame.strip_id
+SELECT judgement.answer,
+  (SELECT avg(reading.density) FROM reading
+   WHERE reading.frame_id = frame.id AND NOT reading.left_out
+     AND reading.channel IN ('', 'visual')) -
+  (SELECT avg(reading.density) FROM frame AS blank JOIN reading ON reading.frame_id = blank.id
+   WHERE blank.strip_id = frame.strip_id AND blank.role = 'blank' AND NOT reading.left_out
+     AND reading.channel IN ('', 'visual')) AS net
+FROM judgement JOIN frame ON frame.id = judgement.frame_id
 WHERE judgement.asked = :asked AND NOT judgement.left_out AND judgement.way = :way
-  AND frame.role <> 'blank'
+  AND frame.role <> 'blank' AND net IS NOT NULL
+ORDER BY judgement.id DESC LIMIT :most
 """
 
 
@@ -36,7 +36,7 @@ def eye_learnt(notebook: Notebook, way: str) -> KnownEye | None:
     """The eye as it is known from its looks in one way; None where that is not well enough."""
     if estimates_left_out():
         return None
-    rows = notebook.rows(_LOOKS, asked=TOLD_FROM_BLANK, way=way)
+    rows = notebook.rows(_LOOKS, asked=TOLD_FROM_BLANK, way=way, most=_NEWEST)
     told = [(EyeVerdict(answer), net) for answer, net in rows if answer in set(EyeVerdict)]
     if len(told) < _FEWEST:
         return None

@@ -5,17 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log
 
-import numpy as np
-
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.learning.developer_learnt import (
     FEWEST,
     Learnt,
     Ranges,
-    how_many_held,
+    index_fares,
     learnt_of,
     trusted,
+    usual_width,
 )
 from vadrin.app.learning.past_tests import PastTest, past_tests
 from vadrin.notebook.records import Developer
@@ -74,14 +73,11 @@ class DeveloperLearnt:
     films : tuple of FilmForetold
         Empty for too few films.
     sentences : tuple of str
-    claims : bool
-        Whether anything is estimated by it.
     """
 
     bath: str
     films: tuple[FilmForetold, ...]
     sentences: tuple[str, ...]
-    claims: bool
 
 
 Asked = tuple[tuple[PastTest, ...], dict[int, str]]
@@ -107,10 +103,10 @@ def _of_developer(
 ) -> DeveloperLearnt:
     if len(films) < FEWEST:
         words = f"{counted(len(films), 'film')}: from {FEWEST} on the others foretell the next."
-        return DeveloperLearnt(bath, (), (words,), claims=False)
+        return DeveloperLearnt(bath, (), (words,))
     told = learnt_of(every, developer)
     rows = tuple(row for past in films if (row := _row(past, told.by_one)).ranges)
-    return DeveloperLearnt(bath, rows, tuple(_sentences(told)), told.trusted)
+    return DeveloperLearnt(bath, rows, tuple(_sentences(told)))
 
 
 def _row(past: PastTest, ranges: Ranges) -> FilmForetold:
@@ -127,13 +123,10 @@ def _sentences(told: Learnt) -> list[str]:
     if not told.trusted:
         made.append("Fewer than nine in ten held, or too few were tried: nothing is estimated.")
         return made
-    wide = 100 * float(np.median([one.off for one in told.by_one]))
-    two = [f", from two strips ± {100 * float(np.median([o.off for o in told.by_two])):.0f} %"]
-    made.append(f"From one strip ± {wide:.0f} %{two[0] if told.by_two else ''}.")
+    two = f", from two strips ± {100 * usual_width(told.by_two):.0f} %" if told.by_two else ""
+    made.append(f"From one strip ± {100 * usual_width(told.by_one):.0f} %{two}.")
     if trusted(told.indices):
-        off = float(np.median([one.off for one in told.indices])) / log(2)
-        held = f"{how_many_held(told.indices)} of {len(told.indices)} held"
-        made.append(f"The EI from one strip ± {off:.2f} stop: {held}.")
+        made.append(f"From one strip the EI {index_fares(told)}.")
     saved = _saved(told)
     return [*made, saved] if saved else made
 

@@ -87,7 +87,7 @@ class Cue:
         at_clock : bool
             Whether it is asked at the clock, whose sounds are on where nothing was chosen.
         """
-        on = bool(self.effects) and (self.chosen if self.chosen is not None else at_clock)
+        on = not self._why_none and (at_clock if self.chosen is None else self.chosen)
         self._choose(not on)
         if on:
             said("Sounds are off.")
@@ -132,6 +132,9 @@ class Cue:
     def _play(self, name: str, on: bool) -> None:
         if on and name in self.effects:
             self.effects[name].play()
+        elif on and self._loader is None:
+            # Turned on in another session: from the next one on it is heard.
+            self._load(lambda: None)
 
     def act(self) -> None:
         """An act of a clock is due."""
