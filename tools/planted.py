@@ -44,7 +44,7 @@ class Planted:
         Under src/vadrin.
     before, after : str
     checks : tuple of str
-        As pytest takes them.
+        As pytest takes them, or a script of tools/ and its words.
     """
 
     name: str
@@ -198,15 +198,23 @@ FAULTS = (
         "if len(names) <= sum(lengths) and",
         ("tests/window/test_import_to_a_waiting_test.py", "tests/app", "tests/files"),
     ),
+    Planted(
+        "what is called saved is put in the file with every fifth edit",
+        "notebook/store.py",
+        "            self._made_writer.commit()\n",
+        "            if self.revision % 5 == 4:\n                self._made_writer.commit()\n",
+        ("tools/kill_trial.py", "--copies", "12"),
+    ),
 )
 
 
 def _run(folder: Path, checks: tuple[str, ...]) -> bool:
     """Whether the checks are green in a copy."""
     words = [sys.executable, "-m", "pytest", "-x", "-q", "-n", "2", "-p", "no:cacheprovider"]
+    script = checks[0].startswith("tools/")
     paths = os.pathsep.join((str(folder / "src"), str(folder)))
     done = subprocess.run(
-        [*words, *checks],
+        [sys.executable, *checks] if script else [*words, *checks],
         cwd=folder,
         env={**os.environ, "PYTHONPATH": paths, "QT_QPA_PLATFORM": "offscreen"},
         capture_output=True,
@@ -214,8 +222,10 @@ def _run(folder: Path, checks: tuple[str, ...]) -> bool:
         check=False,
     )
     said = done.stdout.decode()
+    if script and done.returncode != 0 and " lost, " not in said:
+        raise RuntimeError(said[-2000:] + done.stderr.decode()[-2000:])
     # Of two workers one is broken off where the other fails first: that is 2, and a failure, too.
-    if done.returncode != 0 and "FAILED" not in said and "ERROR" not in said:
+    if not script and done.returncode != 0 and "FAILED" not in said and "ERROR" not in said:
         raise RuntimeError(said[-2000:] + done.stderr.decode()[-2000:])
     return done.returncode == 0
 

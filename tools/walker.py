@@ -138,6 +138,9 @@ class Walker(RuleBasedStateMachine):
     def __init__(self) -> None:
         super().__init__()
         self.folder = Path(tempfile.mkdtemp(prefix="vadrin-walk-"))
+        # A word typed where a file is asked for is the name of a file, written where one works.
+        self.place_before = Path.cwd()
+        os.chdir(self.folder)
         self.raised: list[str] = []
         self.hook, sys.excepthook = sys.excepthook, self._raise
         typeface.set_scale(self.scale)
@@ -462,6 +465,7 @@ class Walker(RuleBasedStateMachine):
             sys.excepthook = self.hook
             self.window.close()
             self.hand.settle()
+            os.chdir(self.place_before)
             shutil.rmtree(self.folder, ignore_errors=True)
 
     def _to_and_fro(self) -> None:

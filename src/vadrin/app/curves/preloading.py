@@ -38,3 +38,13 @@ def work_out_once() -> None:
 
     t_quantile(0.975, 30.0)
     expected_film(100.0, None)
+
+
+def set_a_card_once() -> None:
+    """Set a card that nobody sees: the first one registers the typefaces, and takes twice as
+    long as any other."""
+    from vadrin.formats.reports.card import Card, CardRow
+    from vadrin.formats.reports.card_pdf import card_pdf
+
+    rows = (CardRow("push 1", "800", "12:00", "", ""),)
+    card_pdf(Card("film", "developer", "20 °C", "", "", "", "400", "", "9:00", "", rows, "rule"))

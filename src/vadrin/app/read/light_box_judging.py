@@ -20,6 +20,7 @@ from vadrin.app.loaded.light_boxes import (
     viewing_of,
 )
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
+from vadrin.app.loaded.once import once
 from vadrin.app.results.light_box_ei import light_box_words
 from vadrin.app.stamps import now
 from vadrin.core.judging.eye_answers import EyeVerdict, Viewing
@@ -75,6 +76,7 @@ def _check_frame(strip: LoadedStrip) -> LoadedFrame | None:
     return blanks[1] if len(blanks) > 1 else None
 
 
+@once
 def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
     """The next question of a strip, and what has come of those before."""
     result = light_box_result(loaded, strip)

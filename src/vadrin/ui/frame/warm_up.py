@@ -11,6 +11,7 @@ from vadrin.app.curves.preloading import (
     NUMERICS,
     STORAGE,
     preload,
+    set_a_card_once,
     work_out_once,
 )
 from vadrin.app.document.stations import PLACES
@@ -32,6 +33,7 @@ def _load_what_comes_later() -> None:
     preload(
         (*_COLUMN, *(station_module(place.name) for place in PLACES), *ANSWERS, *CARDS, *COLOURS)
     )
+    set_a_card_once()
 
 
 def warm_up(jobs: Jobs, loaded: Callable[[], None]) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 import pyqtgraph as pg
@@ -39,17 +40,25 @@ def grid_lines(
     return lines
 
 
-def reading_marks(
-    at: list[tuple[float, float, QPen]], shape: str, brush: QBrush | None
-) -> pg.ScatterPlotItem:
-    """Readings that are marked by one shape, each in the colour of its strip."""
+class Mark(NamedTuple):
+    """A reading as it is drawn: where, in which shape, and the colour of its strip."""
+
+    log_h: float
+    density: float
+    shape: str
+    pen: QPen
+    brush: QBrush | None
+
+
+def reading_marks(marks: Sequence[Mark]) -> pg.ScatterPlotItem:
+    """All readings as one item, whatever their shapes."""
     item = pg.ScatterPlotItem(
-        [x for x, _, _ in at],
-        [y for _, y, _ in at],
+        [m.log_h for m in marks],
+        [m.density for m in marks],
         size=px(7),
-        symbol=shape,
-        pen=[pen for _, _, pen in at],
-        brush=brush,
+        symbol=[m.shape for m in marks],
+        pen=[m.pen for m in marks],
+        brush=[pg.mkBrush(m.brush) for m in marks],
     )
     item.setZValue(5)
     return item

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pyqtgraph as pg
 from PyQt6.QtCore import QPointF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFontMetrics, QPen, QResizeEvent
+from PyQt6.QtGui import QColor, QFontMetrics, QResizeEvent
 
 from vadrin.app.curves.curve_lines import (
     CurveLine,
@@ -27,7 +27,7 @@ from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.read.likely_place import LikelyPlace
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import DensityAxis, IndexAxis, StopsAxis
-from vadrin.ui.plots.curve_items import curves_together, grid_lines, reading_marks
+from vadrin.ui.plots.curve_items import Mark, curves_together, grid_lines, reading_marks
 from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -224,8 +224,9 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         return self._look.strip_colour(place, count)
 
     def _draw_readings(self, loaded: LoadedTest, only_strip: str) -> None:
-        """Draw the readings, those of one shape together: an item costs more than a mark."""
-        marks: dict[tuple[bool, str], list[tuple[float, float, QPen]]] = {}
+        """Draw the readings as one item: an item costs more than a mark."""
+        marks: list[Mark] = []
+        sheet = pg.mkBrush(self._look.sheet)
         ordered = sorted(loaded.strips, key=lambda s: s.minutes or 0.0)
         for place, strip in enumerate(ordered):
             if only_strip not in ("", strip.strip.label):
@@ -234,11 +235,10 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             shape = _MARKERS[place % len(_MARKERS)]
             for x, reading, frame_id in readings_placed(strip, loaded.test.meter_constant):
                 self.points.append((x, reading.density, frame_id))
-                kind = (reading.left_out, "x" if reading.left_out else shape)
-                marks.setdefault(kind, []).append((x, reading.density, pen))
-        for (out, shape), at in marks.items():
-            brush = None if out else pg.mkBrush(self._look.sheet)
-            self.addItem(reading_marks(at, shape, brush))
+                drawn = ("x", None) if reading.left_out else (shape, sheet)
+                marks.append(Mark(x, reading.density, drawn[0], pen, drawn[1]))
+        if marks:
+            self.addItem(reading_marks(marks))
 
     def _fit_view(self, loaded: LoadedTest, highest: list[float]) -> None:
         planned = [f.log_h(loaded.test.meter_constant) for _, f in loaded.frames()]

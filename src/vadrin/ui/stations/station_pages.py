@@ -17,6 +17,16 @@ _BETWEEN_MS = 15
 """From one page made or deleted to the next: keys and pictures come between."""
 
 
+def lay_out(over: QWidget) -> None:
+    """Give every part its style, and its place for now, before it is shown for the first time."""
+    for part in (over, *over.findChildren(QWidget)):
+        part.ensurePolished()
+    for part in (over, *over.findChildren(QWidget)):
+        laid = part.layout()
+        if laid is not None:
+            laid.activate()
+
+
 class StationPages(QStackedWidget):
     """One station shown, the others kept as they were left.
 
@@ -59,7 +69,9 @@ class StationPages(QStackedWidget):
         """Make the stations nobody was at, one a turn, while the person looks around."""
         waiting = [place.name for place in PLACES if place.name not in self._stations]
         if waiting and self.isVisible():
-            self.station(waiting[0])
+            area = self.area(waiting[0])
+            area.setGeometry(self.rect())
+            lay_out(area)
             QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
 
     def area(self, name: str) -> QScrollArea:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6 import sip
 from PyQt6.QtCore import QObject, QPoint, QRect, Qt, QTimer
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QLineEdit, QScrollArea, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLayout, QLineEdit, QScrollArea, QWidget
 
 _WATCHED = "its room is watched"
 
@@ -91,11 +91,20 @@ def show_what_was_added(over: QWidget) -> None:
     Qt shows it in a turn to come, and until then keys would go elsewhere.
     """
     by_choice = Qt.WidgetAttribute.WA_WState_ExplicitShowHide
+    waiting: list[QLayout] = []
     for part in over.findChildren(QWidget):
         if part.isHidden() and not part.testAttribute(by_choice) and not part.isWindow():
             above = part.parentWidget()
             if above is not None and above.isVisible():
+                laid = above.layout()
+                if laid is not None and laid.isEnabled():
+                    # Else all of them are laid out anew for each that is shown.
+                    laid.setEnabled(False)
+                    waiting.append(laid)
                 part.show()
+    for laid in reversed(waiting):
+        laid.setEnabled(True)
+        laid.activate()
 
 
 class KeyboardBefore:
