@@ -8,6 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from importlib import import_module
 
+from vadrin.formats.reports.card import Card, CardRow
+from vadrin.formats.reports.card_pdf import card_pdf
+
 STORAGE = ("vadrin.notebook.record_writer",)
 """What the first edit is written with."""
 NUMERICS = ("vadrin.core.results.analysis", "vadrin.app.plan.expected_curves")
@@ -43,8 +46,5 @@ def work_out_once() -> None:
 def set_a_card_once() -> None:
     """Set a card that nobody sees: the first one registers the typefaces, and takes twice as
     long as any other."""
-    from vadrin.formats.reports.card import Card, CardRow
-    from vadrin.formats.reports.card_pdf import card_pdf
-
     rows = (CardRow("push 1", "800", "12:00", "", ""),)
     card_pdf(Card("film", "developer", "20 °C", "", "", "", "400", "", "9:00", "", rows, "rule"))

@@ -1,0 +1,34 @@
+"""Nothing that is said of the demo's tests changes by itself: no word, and no number under it."""
+
+import shutil
+
+import pytest
+
+from tools import said_of_demo as tool
+
+
+@pytest.fixture(scope="module")
+def lines(tmp_path_factory):
+    path = shutil.copy(tool.DEMO, tmp_path_factory.mktemp("said") / "demo.vadrin")
+    return {name: tool.line_of(name, told) for name, told in tool.said_of(path)}
+
+
+def test_every_function_says_of_the_demo_what_it_said(lines):
+    kept = {line.split()[0]: line for line in tool.KEPT.read_text("utf-8").splitlines()}
+    changed = [n for n, line in kept.items() if n in lines and not tool.same(line, lines[n])]
+    assert changed == [], "meant? then keep it anew: python tools/said_of_demo.py"
+    assert lines.keys() == kept.keys(), "keep them anew: python tools/said_of_demo.py"
+    assert len(lines) > 500
+
+
+def test_a_word_or_a_number_that_moves_is_seen():
+    told = ["EI 80", 0.58, 7.5, "decided", 11.0]
+    line = tool.line_of("it", told)
+    assert tool.same(line, tool.line_of("it", [*told[:1], 0.58 * (1 + 1e-12), *told[2:]]))
+    for other in (
+        ["EI 81", *told[1:]],
+        [told[0], 0.581, *told[2:]],
+        [told[0], 7.5, 0.58, *told[3:]],
+        told[:-1],
+    ):
+        assert not tool.same(line, tool.line_of("it", other))
