@@ -47,18 +47,21 @@ class Mark(NamedTuple):
     density: float
     shape: str
     pen: QPen
-    brush: QBrush | None
+    brush: QBrush
 
 
 def reading_marks(marks: Sequence[Mark]) -> pg.ScatterPlotItem:
-    """All readings as one item, whatever their shapes."""
+    """All readings as one item, whatever their shapes.
+
+    What looks alike must have the same pen and brush, not equal ones: each look is drawn once.
+    """
     item = pg.ScatterPlotItem(
         [m.log_h for m in marks],
         [m.density for m in marks],
         size=px(7),
         symbol=[m.shape for m in marks],
         pen=[m.pen for m in marks],
-        brush=[pg.mkBrush(m.brush) for m in marks],
+        brush=[m.brush for m in marks],
     )
     item.setZValue(5)
     return item

@@ -226,7 +226,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
     def _draw_readings(self, loaded: LoadedTest, only_strip: str) -> None:
         """Draw the readings as one item: an item costs more than a mark."""
         marks: list[Mark] = []
-        sheet = pg.mkBrush(self._look.sheet)
+        sheet, empty = pg.mkBrush(self._look.sheet), pg.mkBrush(None)
         ordered = sorted(loaded.strips, key=lambda s: s.minutes or 0.0)
         for place, strip in enumerate(ordered):
             if only_strip not in ("", strip.strip.label):
@@ -235,7 +235,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
             shape = _MARKERS[place % len(_MARKERS)]
             for x, reading, frame_id in readings_placed(strip, loaded.test.meter_constant):
                 self.points.append((x, reading.density, frame_id))
-                drawn = ("x", None) if reading.left_out else (shape, sheet)
+                drawn = ("x", empty) if reading.left_out else (shape, sheet)
                 marks.append(Mark(x, reading.density, drawn[0], pen, drawn[1]))
         if marks:
             self.addItem(reading_marks(marks))
