@@ -54,7 +54,7 @@ def fill_from_json(notebook, path):
 
 def merged(notebook, theirs):
     """Take another notebook's records in without a stop; gives the report."""
-    steps = merge(notebook, theirs, "take in")
+    steps = merge(notebook, theirs, "take in", "theirs.vadrin")
     while True:
         try:
             next(steps)

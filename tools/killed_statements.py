@@ -45,7 +45,7 @@ _all_of_the_demo = cache(partial(everything_of, DEMO))
 
 def _merge(path: Path) -> None:
     book = Notebook(path)
-    for _ in merge(book, _all_of_the_demo(), "take in"):
+    for _ in merge(book, _all_of_the_demo(), "take in", "demo"):
         pass
     book.close()
 

@@ -2,6 +2,8 @@
 
 Made-up films are judged by made-up eyes whose thresholds and noise are drawn as people's are; the
 EI and its range are held against the truth, and against what a densitometer says of one strip.
+The second table is of eyes that are known by what they judged before, and asked for fewer looks;
+some of their answers are slips.
 """
 
 from __future__ import annotations
@@ -11,8 +13,14 @@ import sys
 import numpy as np
 
 from vadrin.core.curves import metrics
-from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing
-from vadrin.core.judging.light_box import LightBox
+from vadrin.core.judging.eye_answers import (
+    LOOKS_OF_A_KNOWN_EYE,
+    USUAL_LOOKS,
+    EyeVerdict,
+    SeenFrame,
+    Viewing,
+)
+from vadrin.core.judging.light_box import OWN_SPREAD, LightBox
 from vadrin.core.results.analysis import analyse
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.simulation.film import curve_at, densities, expose_and_develop, invent_film
@@ -20,7 +28,9 @@ from vadrin.core.simulation.film import curve_at, densities, expose_and_develop,
 _K = 8.125
 
 
-def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int, object]:
+def judged(
+    seed: int, step: float, viewing: Viewing, known: bool = False, slips: float = 0.0
+) -> tuple[float, object, int, object]:
     """Ln of the true Zone I EI, the light box's result, the questions, the densitometer's EI."""
     rng = np.random.default_rng(seed)
     film = invent_film(rng)
@@ -34,8 +44,10 @@ def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int
     net = densities(film, minutes, x) - float(curve.fog)
     box = LightBox(x, viewing, np.random.default_rng(1), _K)
     answers: tuple[SeenFrame, ...] = ()
+    # A threshold that was found before is as good as those looks were.
+    own = (max(0.008, threshold + rng.normal(0, 0.004)), OWN_SPREAD) if known else None
     while True:
-        wanted = box.next_frame(answers, blanks=True)
+        wanted = box.next_frame(answers, True, LOOKS_OF_A_KNOWN_EYE if known else USUAL_LOOKS)
         if wanted is None:
             break
         blank = np.isnan(wanted)
@@ -44,7 +56,9 @@ def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int
         told = EyeVerdict.YES if away > 0 else EyeVerdict.NO
         if abs(away) < rng.uniform(0, 0.007):
             told = EyeVerdict.UNSURE
-        answers += (SeenFrame(None if blank else float(wanted), told),)
+        elif rng.random() < slips:
+            told = EyeVerdict.NO if told is EyeVerdict.YES else EyeVerdict.YES
+        answers += (SeenFrame(None if blank else float(wanted), told, own),)
     strip = expose_and_develop(film, "A", x, minutes, rng)
     meter = analyse((strip,), Settings(draws=100)).strips[0].zone_ei
     truth = float(np.log(_K / 16) - np.log(10) * point)
@@ -52,12 +66,19 @@ def judged(seed: int, step: float, viewing: Viewing) -> tuple[float, object, int
 
 
 def main(count: int) -> None:
-    """Print the table."""
+    """Print the tables."""
+    for slips in (0.0, 0.04):
+        for known in (False, True):
+            print(f"eyes {'known' if known else 'not known'}, {100 * slips:.0f} of 100 slip")
+            _table(count, known, slips)
+
+
+def _table(count: int, known: bool, slips: float) -> None:
     for viewing in Viewing:
         for step in (0.5, 1.0):
             held, told, half, meter_half, off, asked = 0, 0, [], [], [], []
             for seed in range(count):
-                truth, result, questions, meter = judged(seed, step, viewing)
+                truth, result, questions, meter = judged(seed, step, viewing, known, slips)
                 asked.append(questions)
                 index = result.zone_ei
                 if index.value is None:
@@ -73,7 +94,7 @@ def main(count: int) -> None:
                 f"{viewing.value}, {step:g} stop: {told} of {count} answered, range holds "
                 f"{100 * held / told:.0f} of 100, median ± {np.median(half):.2f} stop "
                 f"(densitometer ± {np.median(meter_half):.2f}), bias {np.mean(off):+.2f}, "
-                f"RMS {rms:.2f}, at most {max(asked)} questions"
+                f"RMS {rms:.2f}, {np.mean(asked):.1f} questions, at most {max(asked)}"
             )
 
 

@@ -23,7 +23,7 @@ from oracles.dark_prints import (  # noqa: E402
 )
 from oracles.film_shapes import SHAPES, varied  # noqa: E402
 from oracles.papers import Paper  # noqa: E402
-from vadrin.core.judging.eye_answers import EyeVerdict, SeenFrame, Viewing  # noqa: E402
+from vadrin.core.judging.eye_answers import PRINTS, EyeVerdict, SeenFrame, Viewing  # noqa: E402
 from vadrin.core.judging.light_box import LightBox  # noqa: E402
 from vadrin.core.printing.paper_curve import paper_curve  # noqa: E402
 from vadrin.core.printing.print_threshold import EYES_APART, print_threshold  # noqa: E402
@@ -106,7 +106,7 @@ def index_held(seed: int, measured: bool, fine: str) -> tuple[bool, float, float
     places = film.x_m(8.0) + rng.uniform(-0.15, 0.15) + 0.30103 * np.arange(-5, 5)
     box = LightBox(places, Viewing.SIDE_BY_SIDE, np.random.default_rng(5), 8.125, asked)
     answers: tuple[SeenFrame, ...] = ()
-    while (wanted := box.next_frame(answers, blanks=False, looks_a_side=2)) is not None:
+    while (wanted := box.next_frame(answers, blanks=False, looks=PRINTS)) is not None:
         dense = paper.density(at - (film.density(wanted, 8.0) - fog))
         seen = eye.lighter(rng, dense, paper.density(at))
         answers = (*answers, SeenFrame(wanted, _TOLD[seen], asked))

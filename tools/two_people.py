@@ -163,7 +163,7 @@ def _merged(one: Path, other: Path, target: Path) -> MergeReport:
     theirs = everything_of(other)
     shutil.copy(one, target)
     book = Notebook(target)
-    steps = merge(book, theirs, "merge")
+    steps = merge(book, theirs, "merge", "other")
     try:
         while True:
             next(steps)

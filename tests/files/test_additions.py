@@ -172,12 +172,12 @@ def test_a_field_of_kit_takes_its_record_its_form_and_its_migration(copy):
         '            FormField("storage", "stored"),\n',
         '            FormField("shelf", "lies on shelf"),\n',
     )
-    copy.line("notebook/inspection.py", "SCHEMA_VERSION = 16", " + 1")
+    copy.line("notebook/inspection.py", "SCHEMA_VERSION = 17", " + 1")
     copy.write(
-        "notebook/migrations/versions/0017_shelf.py",
+        "notebook/migrations/versions/0018_shelf.py",
         '"""Where a batch lies."""\n'
         "from alembic import op\n"
-        'revision, down_revision = "0017", "0016"\n'
+        'revision, down_revision = "0018", "0017"\n'
         "def upgrade():\n"
         "    op.execute(\"ALTER TABLE batch ADD COLUMN shelf TEXT NOT NULL DEFAULT ''\")\n",
     )

@@ -174,7 +174,7 @@ def _whole(tests: int, readings: int) -> dict[str, float]:
 
 
 def _taken_in(notebook: Notebook, other: Path) -> None:
-    for _ in merge(notebook, everything_of(other), "merge"):
+    for _ in merge(notebook, everything_of(other), "merge", "other"):
         pass
 
 

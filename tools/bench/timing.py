@@ -28,7 +28,7 @@ def warm(window: Window) -> None:
     from vadrin.app.document.stations import PLACES
     from vadrin.ui.frame.warm_up import warm_up
 
-    warm_up(window.jobs, window.pages.make_ahead)
+    warm_up(window.jobs, window.bench, window.pages.make_ahead)
     while len(window.pages.made) < len(PLACES):
         QApplication.processEvents()
         time.sleep(0.005)

@@ -110,7 +110,7 @@ def _show(path: Path, choices: Choices, inspection: Inspection | None = None) ->
     put_window(window, choices)
     window.show()
     sys.excepthook = partial(_stumble, window)
-    QTimer.singleShot(0, lambda: warm_up(window.jobs, window.pages.make_ahead))
+    QTimer.singleShot(0, lambda: warm_up(window.jobs, window.bench, window.pages.make_ahead))
     QTimer.singleShot(0, window.notebook_opened)
     return window
 

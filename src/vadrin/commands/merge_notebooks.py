@@ -42,7 +42,7 @@ def run_merge(first: Path, second: Path, target: Path) -> int:
 
 def _merged(target: Path, theirs: Everything, second: Path) -> MergeReport:
     book = Notebook(target)
-    steps = merge(book, theirs, f"merge {second.name}")
+    steps = merge(book, theirs, f"merge {second.name}", second.name)
     try:
         while True:
             next(steps)

@@ -16,4 +16,4 @@ def counted(count: int, noun: str) -> str:
     """``1 strip``, ``3 strips``, ``2 batches``."""
     if count == 1:
         return f"1 {noun}"
-    return f"{count} {noun}{'es' if noun.endswith(('s', 'ch')) else 's'}"
+    return f"{count} {noun}{'es' if noun.endswith(('s', 'ch', 'sh')) else 's'}"

@@ -25,7 +25,7 @@ from vadrin.notebook.journal import has_journal, keeps_log, stale_journal
 APPLICATION_ID = 0x56414452
 """Marks the SQLite file as a notebook (the letters VADR)."""
 
-SCHEMA_VERSION = 16
+SCHEMA_VERSION = 17
 """Version of the newest migration, kept in `PRAGMA user_version` too."""
 
 

@@ -20,7 +20,7 @@ from vadrin.notebook.json_file import Everything
 from vadrin.notebook.record_tree import BRANCHES, KEYS, NOT_CONTENT, OF_TESTS, RecordTree
 from vadrin.notebook.records import PARENTS, RECORDS, Attachment, Frame, Note, Stock, Strip, Test
 from vadrin.notebook.records.history import WritingSession
-from vadrin.notebook.rewrites import History, digest_of, history_in
+from vadrin.notebook.rewrites import History, digest_of, history_in, one_lineage
 from vadrin.notebook.store import Notebook
 from vadrin.notebook.two_versions import (
     IDENTITY,
@@ -86,7 +86,7 @@ def _gone(records: list[Any], removed: Removed, past: History, other: History) -
 class _Merging:
     """One merge at work: which of their ids became which of ours."""
 
-    def __init__(self, notebook: Notebook, theirs: Everything) -> None:
+    def __init__(self, notebook: Notebook, theirs: Everything, name: str) -> None:
         self._book, self._theirs = notebook, theirs
         self._our_tree, self._tree = RecordTree(notebook.everything()), RecordTree(theirs)
         self._ids: dict[tuple[type[Any], int], int] = {}
@@ -97,6 +97,8 @@ class _Merging:
         self._they_removed = self._past.gone_since(self._our_past)
         ours, those = self._our_tree.last_moment(), self._tree.last_moment()
         self._ours_later = None if ours == those else ours > those
+        # A copy of one's own notebook holds one's own tests.
+        self._from = "" if one_lineage(self._our_past, self._past) else name
 
     def _linked(self, record: Any, **changes: Any) -> Any:
         """A record of theirs with its links turned to ours, unwritten."""
@@ -146,7 +148,7 @@ class _Merging:
             if mine is None and self._we_took_away(test):
                 counts["known"] += 1
             elif mine is None:
-                self._grow(test, uid=uid)
+                self._grow(test, uid=uid, taken_from=test.taken_from or self._from)
                 counts["new"] += 1
             elif self._our_tree.signature(mine) == digest or digest in ours:
                 self._ids[Test, test.id] = mine.id
@@ -154,7 +156,7 @@ class _Merging:
             elif self._one_plan(mine, test):
                 counts["joined" if self._join(mine, test) else "known"] += 1
             else:
-                self._grow(test, uid=digest)
+                self._grow(test, uid=digest, taken_from=test.taken_from or self._from)
                 counts["differing"] += 1
         there = {t.uid for t in tests}
         for uid, mine in ours.items():
@@ -298,7 +300,7 @@ def _know_sessions(notebook: Notebook, theirs: Everything) -> None:
 
 
 def merge(
-    notebook: Notebook, theirs: Everything, label: str
+    notebook: Notebook, theirs: Everything, label: str, name: str
 ) -> Generator[tuple[int, int], None, MergeReport]:
     """Take another notebook's records in, as one edit, a test a step.
 
@@ -309,6 +311,8 @@ def merge(
         Everything of the other notebook.
     label : str
         Names the edit for undo.
+    name : str
+        Of the other notebook: whose a test was that comes from somebody else.
 
     Yields
     ------
@@ -316,7 +320,7 @@ def merge(
         How many of how many tests are done. Closing the generator early takes nothing in.
     """
     with notebook.change(label):
-        merging = _Merging(notebook, theirs)
+        merging = _Merging(notebook, theirs, name)
         merging.kit(of_tests=False)
         counts = yield from merging.tests()
         merging.kit(of_tests=True)

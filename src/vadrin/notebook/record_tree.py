@@ -90,8 +90,18 @@ _BRANCHED_KINDS: set[type[Any]] = {
     Test,
     *(child for branches in BRANCHES.values() for child, _ in branches),
 }
-NOT_CONTENT = ("id", "uid", "like_id", "test_id", "strip_id", "frame_id", "run_id", "setup_id")
-"""Fields that say where a record lies, and nothing of what it holds."""
+NOT_CONTENT = (
+    "id",
+    "uid",
+    "like_id",
+    "test_id",
+    "strip_id",
+    "frame_id",
+    "run_id",
+    "setup_id",
+    "taken_from",
+)
+"""Fields that say where a record lies or came from, and nothing of what it holds."""
 
 
 class RecordTree:

@@ -22,7 +22,7 @@ def digest_of(record: Record) -> str:
     own = [
         getattr(record, c.name)
         for c in columns_of(type(record))
-        if c.name != "id" and c.parent is None
+        if c.name not in ("id", "taken_from") and c.parent is None
     ]
     return hashlib.sha256(repr(own).encode()).hexdigest()[:16]
 
@@ -131,6 +131,12 @@ class History:
         return frozenset(
             (r.kind, r.was) for r in self.rewrites.values() if r.removed and self.after(other, r)
         )
+
+
+def one_lineage(ours: History, theirs: History) -> bool:
+    """Whether two notebooks began as one: the sessions of both begin with the same."""
+    first, other = (next(iter(each.sessions), None) for each in (ours, theirs))
+    return first is not None and first == other
 
 
 def history_in(records: dict[Any, list[Any]]) -> History:

@@ -70,6 +70,7 @@ class KeptReport:
     target_value: float | None = None
     time_min: Figure = field(default_factory=lambda: absent(_NOT_FOUND))
     zone_ei: Figure = field(default_factory=lambda: absent(_NOT_FOUND))
+    reading_noise: float | None = None
 
     @classmethod
     def from_json(cls, text: str) -> KeptReport:
@@ -184,4 +185,5 @@ def _report(text: str) -> KeptReport:
         _number(target.get("value")),
         _figure(finding.get("time_min")),
         _figure(finding.get("zone_ei")),
+        _number(told.get("reading_noise")) if isinstance(told, dict) else None,
     )

@@ -19,7 +19,7 @@ from vadrin.core.learning.contrast_law import (
     time_for_contrast,
 )
 from vadrin.core.learning.offsets import LearntOffset
-from vadrin.core.learning.push_times import learnt_push, push_time
+from vadrin.core.learning.push_times import learnt_push, push_time, pushes_held
 from vadrin.core.learning.speed_law import SpeedSeen, index_at_contrast, learnt_slope
 from vadrin.notebook.store import Notebook
 
@@ -27,6 +27,8 @@ FEWEST = 3
 """Films in a developer under which nothing is claimed of its next one."""
 ENOUGH_TRIED = 5
 """Ranges of past tests that have to be tried before anything is claimed."""
+NEAR_ENOUGH = 0.12
+"""Half a range, as a share of the time, that is enough for most films."""
 _HELD = 0.9
 _FORETOLD = 12
 """The newest tests that are foretold from the others."""
@@ -121,6 +123,11 @@ class Learnt:
         """The time of a push, by a rule, of a film with that normal time."""
         told = [past.pushes[rule, stops] for past in self.films if (rule, stops) in past.pushes]
         factors, deviations = (np.array([pair[i] for pair in told], dtype=float) for i in (0, 1))
+        held = pushes_held(factors, deviations, stops)
+        if held < _HELD * len(told):
+            return absent(
+                f"{held} of {counted(len(told), 'push')} held when each was foretold by the others"
+            )
         return push_time(learnt_push(factors, deviations, stops), normal)
 
 

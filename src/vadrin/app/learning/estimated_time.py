@@ -13,6 +13,7 @@ from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
 from vadrin.app.learning.control_contrasts import control_contrasts
 from vadrin.app.learning.developer_learnt import (
+    NEAR_ENOUGH,
     Learnt,
     how_many_held,
     index_fares,
@@ -147,6 +148,17 @@ def few_strips_words(notebook: Notebook, test: Test) -> str:
             fared = f"± {100 * usual_width(some):.0f} % ({how_many_held(some)} of {len(some)} held)"
             ways.append(f"{name} would have told the time within {fared}")
     said = f"By your {counted(told.law.films, 'film')} in this developer {', '.join(ways)}"
-    if not trusted(told.indices):
-        return f"{said}."
-    return f"{said}; one strip the EI {index_fares(told)}."
+    if trusted(told.indices):
+        said += f"; one strip the EI {index_fares(told)}"
+    return f"{said}.{_will_do(told)}"
+
+
+def _will_do(told: Learnt) -> str:
+    """How few strips are enough by what is known; empty where it takes three or more."""
+    for strips, some in ((1, told.by_one), (2, told.by_two)):
+        if trusted(some) and usual_width(some) <= NEAR_ENOUGH:
+            return (
+                f" With what you know, {counted(strips, 'strip')} will do where "
+                f"± {100 * NEAR_ENOUGH:.0f} % of the time is enough."
+            )
+    return ""

@@ -9,6 +9,7 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
 from vadrin.app.learning.developer_learnt import (
     FEWEST,
+    NEAR_ENOUGH,
     Learnt,
     Ranges,
     index_fares,
@@ -16,13 +17,12 @@ from vadrin.app.learning.developer_learnt import (
     trusted,
     usual_width,
 )
-from vadrin.app.learning.past_tests import PastTest, past_tests
+from vadrin.app.learning.kit_learnt import KitAsked, kit_asked, kit_sentences
+from vadrin.app.learning.past_tests import PastTest, past_tests, tests_of_others
 from vadrin.notebook.records import Developer
 from vadrin.notebook.store import Notebook
 
 HEADS = ("Film", "Found", "From the strip of", "Foretold", "Held")
-_ENOUGH = 0.12
-"""Half a range, as a share of the time, that would have been enough."""
 
 
 @dataclass(frozen=True)
@@ -80,17 +80,40 @@ class DeveloperLearnt:
     sentences: tuple[str, ...]
 
 
-Asked = tuple[tuple[PastTest, ...], dict[int, str]]
+@dataclass(frozen=True)
+class Asked:
+    """All that is read of the file: past tests, developers by name, kit, and others' tests."""
+
+    every: tuple[PastTest, ...]
+    baths: dict[int, str]
+    kit: KitAsked
+    of_others: int
+
+
+@dataclass(frozen=True)
+class Overview:
+    """What a notebook has learnt: of each developer, of the kit, and how many tests of others
+    there are."""
+
+    developers: tuple[DeveloperLearnt, ...] = ()
+    kit: tuple[str, ...] = ()
+    of_others: int = 0
 
 
 def asked_of(notebook: Notebook) -> Asked:
-    """The past tests of a notebook, and its developers by name: all that is read of the file."""
-    return past_tests(notebook, 0), {d.id: d.bath for d in notebook.all(Developer)}
+    """What the overview is made from."""
+    every = past_tests(notebook, 0)
+    baths = {d.id: d.bath for d in notebook.all(Developer)}
+    return Asked(every, baths, kit_asked(notebook, every), tests_of_others(notebook))
 
 
-def learnt_overview(asked: Asked) -> tuple[DeveloperLearnt, ...]:
-    """Every developer in which films were decided on, those with most films first."""
-    every, baths = asked
+def learnt_overview(asked: Asked) -> Overview:
+    """Every developer in which films were decided on, those with most films first; and the kit."""
+    return Overview(_developers(asked), kit_sentences(asked.kit), asked.of_others)
+
+
+def _developers(asked: Asked) -> tuple[DeveloperLearnt, ...]:
+    every, baths = asked.every, asked.baths
     by: dict[int, list[PastTest]] = {}
     for past in every:
         by.setdefault(past.developer_id, []).append(past)
@@ -140,7 +163,7 @@ def _saved(told: Learnt) -> str:
             (
                 many
                 for many, ranges in ((1, told.by_one), (2, told.by_two))
-                if _near(past, ranges) <= _ENOUGH
+                if _near(past, ranges) <= NEAR_ENOUGH
             ),
             count,
         )
@@ -148,7 +171,7 @@ def _saved(told: Learnt) -> str:
     if not saved:
         return ""
     return (
-        f"Where ± {100 * _ENOUGH:.0f} % of the time is enough, {saved} of "
+        f"Where ± {100 * NEAR_ENOUGH:.0f} % of the time is enough, {saved} of "
         f"{counted(strips, 'strip')} would have been saved."
     )
 

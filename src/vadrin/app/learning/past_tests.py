@@ -9,6 +9,7 @@ from math import hypot, log, log2
 import numpy as np
 
 from vadrin.app.findings.kept_report import KeptReport, KeptStrip
+from vadrin.app.learning.left_out import others_count
 from vadrin.core.figure import Figure
 from vadrin.core.learning.contrast_law import ContrastSeen
 from vadrin.core.learning.speed_law import SpeedSeen
@@ -22,7 +23,12 @@ LEARNING_KINDS = (DevelopmentTime.key, PushTest.key)
 _NEWEST = 50
 _DECIDED = """
 SELECT finding.id, finding.test_id FROM finding JOIN test ON test.id = finding.test_id
-WHERE test.kind IN (:time, :push) AND test.id <> :but ORDER BY finding.id DESC LIMIT :most
+WHERE test.kind IN (:time, :push) AND test.id <> :but AND (:others OR test.taken_from = '')
+ORDER BY finding.id DESC LIMIT :most
+"""
+_OF_OTHERS = """
+SELECT count(DISTINCT test.id) FROM finding JOIN test ON test.id = finding.test_id
+WHERE test.kind IN (:time, :push) AND test.taken_from <> ''
 """
 _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
@@ -50,6 +56,9 @@ class PastTest:
         Of those of its strips that have a speed.
     pushes : dict
         Minutes over those of the normal, ln, and its deviation, by rule and stops.
+    noise : float or None
+        By which its readings scatter about their curves.
+    instrument_id, bottle_id : int or None
     """
 
     finding_id: int
@@ -65,13 +74,19 @@ class PastTest:
     pushes: dict[tuple[str, float], tuple[float, float]] = field(
         default_factory=dict, compare=False
     )
+    noise: float | None = None
+    instrument_id: int | None = None
+    bottle_id: int | None = None
 
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     """The newest tests but one whose time was found for an average gradient, by their last
-    decision: so many at most, however large the notebook is."""
+    decision: so many at most, however large the notebook is. Tests taken in from others count
+    only where they are asked for."""
     time, push = LEARNING_KINDS
-    told = notebook.rows(_DECIDED, time=time, push=push, but=but, most=_NEWEST)
+    told = notebook.rows(
+        _DECIDED, time=time, push=push, but=but, most=_NEWEST, others=others_count()
+    )
     tests = {t.id: t for t in notebook.all_of(Test, "id", [test_id for _, test_id in told])}
     found = notebook.all_of(Finding, "id", [finding_id for finding_id, _ in told])
     films = {
@@ -80,6 +95,12 @@ def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     newest = {f.test_id: f for f in sorted(found, key=lambda f: f.id)}
     made = (_past(tests[f.test_id], f, films) for f in newest.values())
     return tuple(past for past in made if past is not None)
+
+
+def tests_of_others(notebook: Notebook) -> int:
+    """How many decided tests were taken in from others."""
+    time, push = LEARNING_KINDS
+    return int(next(iter(notebook.rows(_OF_OTHERS, time=time, push=push)))[0])
 
 
 def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | None:
@@ -104,6 +125,9 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
         report.zone_ei.value,
         _speeds(report),
         dict(_pushes(report, minutes)),
+        report.reading_noise,
+        test.instrument_id,
+        test.bottle_id,
     )
 
 

@@ -62,7 +62,7 @@ def take_in(
     notebook: Notebook, theirs: Everything, name: str
 ) -> Generator[tuple[int, int], None, MergeReport]:
     """Take another notebook's records in, a test a step; what is known is not doubled."""
-    return merge(notebook, theirs, f"taking in {name}")
+    return merge(notebook, theirs, f"taking in {name}", name)
 
 
 def newest_backup(path: Path) -> Path | None:

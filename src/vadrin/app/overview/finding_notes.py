@@ -9,6 +9,7 @@ from vadrin.app.display.marks import stops_counted
 from vadrin.app.document.state import State
 from vadrin.app.findings.rolls_since import rolls_since
 from vadrin.app.learning.estimated_time import ESTIMATED, estimate_of, why_no_estimate
+from vadrin.app.learning.kit_learnt import bottle_words
 from vadrin.app.learning.makers_off import counter_estimate
 from vadrin.app.learning.misfit import misfit_words
 from vadrin.app.overview.finding_sections import BESIDE, Section, Weight
@@ -49,7 +50,8 @@ def _notes(notebook: Notebook, state: State) -> tuple[str, ...]:
     index = headline.index_value
     said = [one_strip_fares(notebook)] if headline.by_rule else []
     misfit = misfit_words(notebook, state)
-    said += [misfit] if misfit else []
+    drift = bottle_words(notebook, loaded.test.id, loaded.test.bottle_id)
+    said += [words for words in (misfit, drift) if words]
     told = print_answer(loaded)
     if told is not None:
         said.append(print_index_words(told[1]) + _beside(told[1].value, index))

@@ -58,6 +58,7 @@ class PriorFinding:
     """What this film in this developer was found to do the last time, and on which readings.
 
     With `films` it is what so many other films did in the developer: the usual one of them.
+    `noise` is what readings with the test's instrument were found to scatter by.
     """
 
     zone_ei: float
@@ -67,16 +68,19 @@ class PriorFinding:
     day: str
     basis_text: str = ""
     films: int = 0
+    noise: float | None = None
 
 
 @dataclass(frozen=True, eq=False)
 class Expected:
-    """A film's likely curves, in words whose they are, and the minutes they were measured for."""
+    """A film's likely curves, in words whose they are, the minutes they were measured for, and
+    how readings were found to scatter."""
 
     prior: FilmPrior
     basis: str
     found: PriorFinding | None = None
     measured: tuple[float, float] | None = None
+    noise: float | None = None
 
     def beyond(self, minutes: float) -> bool:
         """Whether a time lies outside those the curves were measured for."""
@@ -160,7 +164,8 @@ def expected_film(index: float, found: PriorFinding | None) -> Expected:
         film = adapted_film(typical_film(index), found.zone_ei, found.minutes, found.target_value)
         if found.films:
             of = counted(found.films, "film")
-            return Expected(prior_of_film(film), f"a film like {of} in this developer, estimated")
+            words = f"a film like {of} in this developer, estimated"
+            return Expected(prior_of_film(film), words, noise=found.noise)
         return Expected(prior_of_film(film), f"this film as it was found on {found.day}", found)
     by = math.log10(_TYPICAL_INDEX / index)
     return Expected(shifted_prior(_typical(), by), "a typical film of this EI, assumed")

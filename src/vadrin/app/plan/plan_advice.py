@@ -8,6 +8,7 @@ import numpy as np
 
 from vadrin.app.display.quantities import neutral_density_text
 from vadrin.app.display.words import counted, list_text
+from vadrin.app.learning.kit_learnt import bottle_words
 from vadrin.app.loaded.loaded_test import LoadedStrip, LoadedTest
 from vadrin.app.plan.camera_settings import dial_of, limits_of, metering_of
 from vadrin.app.plan.makers_advice import makers_advice
@@ -43,7 +44,8 @@ def advice_on(notebook: Notebook, loaded: LoadedTest) -> PlanAdvice:
     kind = type_of(test.kind)
     if not test.repeat_first and kind is not None and kind.repeats_first:
         notes.append("Repeat the first exposure at the end to check that the light did not change.")
-    notes += [words] if (words := makers_advice(loaded)) else []
+    drift = bottle_words(notebook, test.id, test.bottle_id)
+    notes += [words for words in (makers_advice(loaded), drift) if words]
     camera = notebook.get(Camera, test.camera_id) if test.camera_id else None
     dial = dial_of(notebook, test)
     indexes = {f.frame.exposure_index for _, f in loaded.frames() if f.frame.role in LIT}

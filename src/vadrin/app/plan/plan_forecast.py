@@ -10,12 +10,17 @@ from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import Expected
 from vadrin.core.exposure.arithmetic import STOP, bracket, meter_point
 from vadrin.core.frames import FrameRole
-from vadrin.core.planning.forecast import Forecast, PlannedStrip, forecast, spread_of_ei
+from vadrin.core.planning.forecast import (
+    USUAL_NOISE,
+    Forecast,
+    PlannedStrip,
+    forecast,
+    spread_of_ei,
+)
 from vadrin.core.planning.test_types import Foretold, TestType, type_of
 from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.criteria import Target
 
-USUAL_NOISE = 0.012
 _MOST_STRIPS = 8
 _PUSHES = (-1.0, 1.0, 2.0)
 
@@ -57,7 +62,7 @@ def forecast_input(loaded: LoadedTest, film: Expected, noise: float | None = Non
     """The plan as the core wants it; a strip's exposures are those of its planned settings."""
     constant = loaded.test.meter_constant
     instrument = loaded.instrument
-    read_noise = noise or (instrument and instrument.noise) or USUAL_NOISE
+    read_noise = noise or (instrument and instrument.noise) or film.noise or USUAL_NOISE
     strips = tuple(
         PlannedStrip(
             s.strip.label,

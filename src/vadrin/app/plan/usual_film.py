@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from statistics import median
 
 from vadrin.app.learning.developer_learnt import FEWEST
+from vadrin.app.learning.kit_learnt import noise_learnt
 from vadrin.app.learning.left_out import estimates_left_out
 from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE, past_tests
 from vadrin.app.loaded.loaded_test import LoadedTest
@@ -27,5 +29,6 @@ def usual_finding(notebook: Notebook, loaded: LoadedTest) -> PriorFinding | None
     times = [past.minutes for past in here if abs(past.wanted - wanted) <= _ALIKE]
     if len(times) < FEWEST:
         return None
-    index = test.exposure_index
-    return PriorFinding(index, median(times), MEASURE, wanted, "", films=len(times))
+    noise = noise_learnt(past_tests(notebook, test.id), test.instrument_id)
+    made = PriorFinding(test.exposure_index, median(times), MEASURE, wanted, "")
+    return replace(made, films=len(times), noise=noise)

@@ -18,6 +18,7 @@ from vadrin.app.results.print_ei import (
     print_index_words,
 )
 from vadrin.app.stamps import now
+from vadrin.core.judging.eye_answers import PRINTS
 from vadrin.core.printing.print_threshold import USUAL_STEP, print_threshold
 from vadrin.core.printing.strip_exposures import step_of_range
 from vadrin.errors import EntryError
@@ -67,7 +68,7 @@ def covered_question(notebook: Notebook, loaded: LoadedTest, strip: LoadedStrip)
         return CoveredQuestion(None, "Fewer than three frames of known exposure.", said)
     box = print_box(exposures, loaded.test.meter_constant, threshold_of(notebook, loaded))
     answers = print_answers(loaded, strip)
-    wanted = box.next_frame(answers, blanks=False, looks_a_side=2)
+    wanted = box.next_frame(answers, blanks=False, looks=PRINTS)
     constant = loaded.test.meter_constant
     frame = next(
         (

@@ -23,7 +23,13 @@ from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
 from vadrin.app.loaded.once import once
 from vadrin.app.results.light_box_ei import light_box_words
 from vadrin.app.stamps import now
-from vadrin.core.judging.eye_answers import EyeVerdict, Viewing
+from vadrin.core.judging.eye_answers import (
+    LOOKS_OF_A_KNOWN_EYE,
+    USUAL_LOOKS,
+    EyeVerdict,
+    Looks,
+    Viewing,
+)
 from vadrin.core.wording import counted
 from vadrin.notebook.records import Instrument, Judgement
 from vadrin.notebook.store import Notebook
@@ -101,20 +107,28 @@ def question_of(loaded: LoadedTest, strip: LoadedStrip) -> EyeQuestion:
             None, "Fewer than three frames of known exposure: nothing to bracket.", said, ""
         )
     answers, check = eye_answers(loaded, strip), _check_frame(strip)
-    wanted = box.next_frame(answers, blanks=check is not None)
+    looks = _looks_of(strip)
+    wanted = box.next_frame(answers, check is not None, looks)
     if wanted is None:
         return EyeQuestion(None, "One more look would hardly narrow it.", said, "")
     frame = check if math.isnan(wanted) else _frame_at(loaded, strip, wanted)
     if frame is None:
         return EyeQuestion(None, "The most useful frame is missing.", said, "")
     gain = ""
-    if box.only_confirms(answers):
+    if box.only_confirms(answers, looks):
         gain = "This look confirms one side; it hardly narrows the range."
     elif result is not None and result.zone_ei.present:
         expected = box.expected_range(answers)
         gain = f"One more answer would narrow it to about ± {expected / 2:.1f} stop."
     beside = f"Lay frame {frame.number} beside frame {blank.number}, the blank."
     return EyeQuestion(frame, f"{beside} {_asked(loaded, frame)}", said, gain)
+
+
+def _looks_of(strip: LoadedStrip) -> Looks:
+    """How many looks a strip takes: fewer by an eye that was known before."""
+    judged = judged_of(strip)
+    known = bool(judged) and all(look.reference is not None for look in judged)
+    return LOOKS_OF_A_KNOWN_EYE if known else USUAL_LOOKS
 
 
 def _asked(loaded: LoadedTest, frame: LoadedFrame) -> str:

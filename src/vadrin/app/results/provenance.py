@@ -79,7 +79,9 @@ def _of_time(state: State) -> str:
 
 def rests_on(state: State) -> tuple[str, ...]:
     """Where a test's numbers come from, and how each condition is known, a sentence each."""
-    return (*provenance(state), *_shared(state), *conditions_told(state.loaded))
+    told = (*provenance(state), *_shared(state), *conditions_told(state.loaded))
+    whose = state.loaded.test.taken_from
+    return (*told, f"The test was taken in from {whose}.") if told and whose else told
 
 
 def _shared(state: State) -> tuple[str, ...]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import NamedTuple
 
 from vadrin.core.figure import Figure
 
@@ -59,3 +60,28 @@ class LightBoxResult:
     zone_ei: Figure
     false_alarms: int
     doubted: float | None = None
+
+
+class Looks(NamedTuple):
+    """How many looks are asked for.
+
+    Attributes
+    ----------
+    a_side : int
+        That each side of the point is to be told by.
+    to_tell : int
+        That narrow the range; what is left confirms each side.
+    most : int
+    """
+
+    a_side: int = 3
+    to_tell: int = 6
+    most: int = 8
+
+
+USUAL_LOOKS = Looks()
+"""Where a look costs a moment."""
+LOOKS_OF_A_KNOWN_EYE = Looks(2, 4, 6)
+"""The same of an eye whose threshold was found before."""
+PRINTS = Looks(a_side=2)
+"""Where a look costs a print."""

@@ -16,7 +16,14 @@ from scipy.special import exp1, ndtr
 
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Figure, absent
-from vadrin.core.judging.eye_answers import EyeVerdict, LightBoxResult, SeenFrame, Viewing
+from vadrin.core.judging.eye_answers import (
+    USUAL_LOOKS,
+    EyeVerdict,
+    LightBoxResult,
+    Looks,
+    SeenFrame,
+    Viewing,
+)
 
 SPEED_DENSITY = 0.10
 _COUNT = 4000
@@ -35,10 +42,6 @@ _BEYOND = 0.6
 """Lg units beyond the bracket in which the point may lie."""
 _WORTH_ASKING = 0.07
 """Information in nats below which a question is not worth a look."""
-_MOST_QUESTIONS, _ASKED_TO_TELL = 8, 6
-"""Looks in all, and those that narrow the range; what is left confirms each side."""
-LOOKS_A_SIDE = 3
-"""Looks that each side of the point is told by, where a look costs a moment."""
 _PLAIN = 0.85
 """How likely an answer is of a frame that confirms."""
 _CONTRADICTS, _ODD = 0.15, 0.3
@@ -190,7 +193,7 @@ class LightBox:
         return Figure(index, lowest, highest)
 
     def next_frame(
-        self, answers: tuple[SeenFrame, ...], blanks: bool, looks_a_side: int = LOOKS_A_SIDE
+        self, answers: tuple[SeenFrame, ...], blanks: bool, looks: Looks = USUAL_LOOKS
     ) -> float | None:
         """Which exposure to ask for next; NaN for a blank, None where nothing more is worth it.
 
@@ -199,29 +202,27 @@ class LightBox:
         answers : tuple of SeenFrame
         blanks : bool
             Whether there is a blank that can be shown as a check.
-        looks_a_side : int
-            That each side of the point is to be told by: two are enough where a look costs a
-            print.
+        looks : Looks
         """
         asked_blank = any(a.log_h is None for a in answers)
-        if len(answers) >= _MOST_QUESTIONS:
+        if len(answers) >= looks.most:
             return None
         if blanks and not asked_blank and len(answers) == _BLANK_AFTER:
             return float("nan")
         told, place = self._told_by(answers)
-        if self._enough(answers, told[place]):
-            return self._to_confirm(answers, looks_a_side)
+        if self._enough(answers, told[place], looks):
+            return self._to_confirm(answers, looks.a_side)
         return float(self.log_h[place])
 
-    def only_confirms(self, answers: tuple[SeenFrame, ...]) -> bool:
+    def only_confirms(self, answers: tuple[SeenFrame, ...], looks: Looks = USUAL_LOOKS) -> bool:
         """Whether another look is no longer there to narrow the range."""
         told, place = self._told_by(answers)
-        return self._enough(answers, told[place])
+        return self._enough(answers, told[place], looks)
 
     @staticmethod
-    def _enough(answers: tuple[SeenFrame, ...], told: float) -> bool:
+    def _enough(answers: tuple[SeenFrame, ...], told: float, looks: Looks) -> bool:
         hardly = len(answers) > 1 and told < _WORTH_ASKING
-        return bool(hardly or len(answers) >= _ASKED_TO_TELL)
+        return bool(hardly or len(answers) >= looks.to_tell)
 
     def _to_confirm(self, answers: tuple[SeenFrame, ...], enough: int) -> float | None:
         """A frame to each side of the point, looked at once more so that no slip, nor two on one

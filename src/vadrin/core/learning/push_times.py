@@ -29,6 +29,22 @@ def learnt_push(factors: Array, deviations: Array, stops: float) -> LearntOffset
     return learnt_offset(factors, deviations, usual)
 
 
+def pushes_held(factors: Array, deviations: Array, stops: float) -> int:
+    """How many films' pushes lie within what the others tell.
+
+    Parameters
+    ----------
+    factors, deviations, stops
+        As `learnt_push`.
+    """
+    held = 0
+    for n in range(len(factors)):
+        others = learnt_push(np.delete(factors, n), np.delete(deviations, n), stops)
+        low, high = others.range(1.0, float(deviations[n]))
+        held += low <= factors[n] <= high
+    return held
+
+
 def push_time(learnt: LearntOffset, normal: Figure) -> Figure:
     """Minutes of a push of a film whose normal time is known, or estimated, with a range."""
     if normal.value is None or normal.low is None or normal.high is None:

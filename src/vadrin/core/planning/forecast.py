@@ -36,6 +36,8 @@ from vadrin.core.results.analysis_result import Settings
 from vadrin.core.results.finding import ONE_STRIP, FamilyEstimate, Finding, find
 from vadrin.core.results.push import midtone_time
 
+USUAL_NOISE = 0.012
+"""Of a density, with an instrument of which nothing is known."""
 USUAL_BEND, USUAL_BEND_OF_ONE, USUAL_DEVIATION = 0.22, 0.10, 0.135
 """Freedoms with which forecasts for films of the simulator came true; strips developed with
 less care deviate more, and the finished test then says so."""

@@ -40,6 +40,7 @@ class Test:
     several times go through the dark, empty for as their film suggests. `channel` is the one it
     is worked out in, empty for visual or the first that was read. `filter_factor` is that of a
     filter that stays on the lens, `process_state` how fresh the bleach was, in words.
+    `taken_from` names the notebook of somebody else that it came from; empty for one's own.
     """
 
     __test__ = False
@@ -97,6 +98,7 @@ class Test:
     process_state: str = ""
     bath_c: float | None = None
     bath_from: Origin = Origin.UNKNOWN
+    taken_from: str = ""
 
     @property
     def film(self) -> FilmSupply | None:

@@ -15,6 +15,7 @@ from vadrin.app.curves.preloading import (
     work_out_once,
 )
 from vadrin.app.document.stations import PLACES
+from vadrin.app.document.workbench import Workbench
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations import station_module
 
@@ -36,18 +37,32 @@ def _load_what_comes_later() -> None:
     set_a_card_once()
 
 
-def warm_up(jobs: Jobs, loaded: Callable[[], None]) -> None:
+def _learn_ahead(jobs: Jobs, bench: Workbench) -> None:
+    """Work out what the past tests tell, before a finding asks for it."""
+    # Loaded by now; at the top it would hold up the first window.
+    from vadrin.app.learning.learnt_overview import asked_of, learnt_overview
+
+    asked = asked_of(bench.notebook)
+    jobs.run("learnt ahead", lambda _said: learnt_overview(asked), lambda _told: None)
+
+
+def warm_up(jobs: Jobs, bench: Workbench, loaded: Callable[[], None]) -> None:
     """Load the numerical packages in the background, then what the first test opened needs.
 
     Parameters
     ----------
     jobs : Jobs
+    bench : Workbench
     loaded : callable
         Called when everything is loaded.
     """
 
+    def later(_made: object) -> None:
+        loaded()
+        _learn_ahead(jobs, bench)
+
     def then(_made: object) -> None:
         # Behind the first answer, which waits for none of it.
-        jobs.run("later", lambda _said: _load_what_comes_later(), lambda _made: loaded())
+        jobs.run("later", lambda _said: _load_what_comes_later(), later)
 
     jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), then)

@@ -6,14 +6,13 @@ from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from vadrin.app.display.words import counted
 from vadrin.app.document.workbench import Topic
-from vadrin.app.learning.learnt_overview import (
-    HEADS,
-    DeveloperLearnt,
-    asked_of,
-    learnt_overview,
-    rows_of,
+from vadrin.app.learning.learnt_overview import HEADS, Overview, asked_of, learnt_overview, rows_of
+from vadrin.app.learning.left_out import (
+    estimates_left_out,
+    others_count,
+    turn_estimates,
+    turn_others,
 )
-from vadrin.app.learning.left_out import estimates_left_out, turn_estimates
 from vadrin.app.results.rows_to_copy import as_rows
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.range_rows import RangeRows
@@ -43,16 +42,20 @@ class LearntStation(Station):
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
-        self._told: tuple[DeveloperLearnt, ...] = ()
+        self._told = Overview()
         self._seen: tuple[object, int] = (None, -1)
         self._look: Look = DAY
         self._used = text("", Role.LEAD, wrap=True)
         self._turn = button("", lambda: turn_estimates(self.bench), link=True)
+        self._others = text("", Role.NOTE, wrap=True)
+        self._turn_others = button("", lambda: turn_others(self.bench), link=True)
         self._area = scrolled(by_keys=True)
         self._area.setAccessibleName("developers, and what their films tell")
         self.column.addWidget(text("What the notebook has learnt", Role.HEADING))
         self.column.addWidget(self._used)
         self.column.addWidget(self._turn)
+        self.column.addWidget(self._others)
+        self.column.addWidget(self._turn_others)
         self.column.addWidget(self._area, 1)
         self.offer(
             hint("↑ ↓", "scroll"),
@@ -75,15 +78,31 @@ class LearntStation(Station):
             self._show(self._told)
         self._look = scene.look
 
-    def _show(self, told: tuple[DeveloperLearnt, ...]) -> None:
+    def _show_others(self, count: int) -> None:
+        """Whether tests that others did are learnt from; nothing where there are none."""
+        learnt = others_count()
+        tests = counted(count, "test")
+        said = "learnt from, too" if learnt else "not learnt from"
+        self._others.setText(f"{tests} taken in from other notebooks: {said}.")
+        self._turn_others.setText("Leave them out" if learnt else "Learn from them, too")
+        for part in (self._others, self._turn_others):
+            part.setVisible(count > 0)
+
+    def _show(self, told: Overview) -> None:
         self._told = told
+        self._show_others(told.of_others)
         body = QWidget()
         column = QVBoxLayout(body)
         column.setContentsMargins(0, 0, px(8), 0)
         column.setSpacing(px(6))
-        if not told:
+        if not told.developers:
             column.addWidget(text(_NOTHING, Role.LEAD, wrap=True))
-        for developer in told:
+        if told.kit:
+            column.addWidget(rule())
+            column.addWidget(text("Instruments, bottles and papers", Role.SUBHEADING))
+        for words in told.kit:
+            column.addWidget(text(words, Role.BODY, wrap=True))
+        for developer in told.developers:
             column.addWidget(rule())
             column.addWidget(text(developer.bath, Role.SUBHEADING))
             for words in developer.sentences:
@@ -101,7 +120,7 @@ class LearntStation(Station):
 
     def copy_table(self) -> None:
         """Put a row for each range on the clipboard, tab-separated, with its heads."""
-        rows = rows_of(self._told)
+        rows = rows_of(self._told.developers)
         put_on_clipboard(as_rows(HEADS, rows) if rows else "")
         said = f"{counted(len(rows), 'range')} on the clipboard, as a table."
         self.bench.said.emit(said if rows else "There are no ranges to copy yet.")
