@@ -18,7 +18,14 @@ from vadrin.app.printing.contact_sheet import (
 )
 from vadrin.app.printing.half_covered import answer_covered, covered_question
 from vadrin.app.printing.print_setups import lock_setup, type_setup
-from vadrin.app.read.light_box_judging import NO, YES, answer_question, question_of
+from vadrin.app.read.light_box_judging import (
+    NO,
+    YES,
+    answer_question,
+    begin_again,
+    question_of,
+    type_own_threshold,
+)
 from vadrin.app.results.contact_prints import best_frame, contact_prints
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.judged_ei import chosen_ei, judged_ei
@@ -64,6 +71,19 @@ class Judged:
 @pytest.fixture
 def roll(notebook):
     return Judged(notebook)
+
+
+def test_an_eye_that_is_known_is_asked_less_and_is_as_sure(roll):
+    looks, widths = [], []
+    for known in ("usual", "0.045"):
+        type_own_threshold(roll.book, known)
+        roll.on_the_light_box(-3)
+        looks.append(len(roll.strip.frames) and sum(len(f.judgements) for f in roll.strip.frames))
+        index = judged_ei(roll.loaded).index
+        widths.append(index.high / index.low)
+        begin_again(roll.book, roll.strip)
+    assert looks == [8, 7]
+    assert widths[1] <= widths[0]
 
 
 def test_nothing_judged_leaves_nothing_to_rate_by(roll):

@@ -81,7 +81,7 @@ class Looks(NamedTuple):
 
 USUAL_LOOKS = Looks()
 """Where a look costs a moment."""
-LOOKS_OF_A_KNOWN_EYE = Looks(2, 4, 6)
+LOOKS_OF_A_KNOWN_EYE = Looks(2, 6, 7)
 """The same of an eye whose threshold was found before."""
 PRINTS = Looks(a_side=2)
 """Where a look costs a print."""
