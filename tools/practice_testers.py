@@ -157,7 +157,7 @@ def _read(
 def _held_against(path: Path, state: State, tester: Tester) -> Played:
     rating = rating_of(state)
     mine = None if rating.index.value is None else rating.index.value * 2.0**tester.bias_stops
-    said = Commitment(Belief(mine), Belief(rating.time_min.value))
+    said = Commitment({"index": Belief(mine), "time_min": Belief(rating.time_min.value)})
     rows, traps = compared(path, state, said)
     film, faults = world_of(path.parent).film, []
     normal = film.time_for_gradient()

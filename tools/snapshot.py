@@ -177,9 +177,11 @@ def _practice(app: Any, window: Window, folder: Path) -> None:
         found = state.settled().finding
         index, minutes = found.zone_ei.known(), found.time_min.known()
         said = Commitment(
-            Belief(1.1 * index, 0.9 * index, 1.3 * index),
-            Belief(minutes, 0.9 * minutes, 1.1 * minutes),
-            Belief(1.4 * minutes, 1.25 * minutes, 1.6 * minutes),
+            {
+                "index": Belief(1.1 * index, 0.9 * index, 1.3 * index),
+                "time_min": Belief(minutes, 0.9 * minutes, 1.1 * minutes),
+                "push_min": Belief(1.4 * minutes, 1.25 * minutes, 1.6 * minutes),
+            },
             "the light got darker, strip A was cut short",
         )
         commit(begun.notebook, said)

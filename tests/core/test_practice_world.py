@@ -7,6 +7,7 @@ from vadrin.core.simulation.practice_film import draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_limits import ShotStrip, reach_of
 from vadrin.core.simulation.practice_paper import PracticePaper
+from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
 from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
 
@@ -43,13 +44,20 @@ def test_each_trap_does_what_it_says_to_its_strip_and_nothing_to_the_others(film
     drift = X + STOP * 0.3 * np.append(0.0, np.linspace(0.0, 1.0, 9))
     dark = X.copy()
     dark[at] = np.nan
+    slipped = np.concatenate([X[:at], [np.nan], X[at:-1]])
+    times = (5.0, 7.0, 10.0)
     expected = {
         Trap(TrapKind.BATH, 1, amount=1.2): {1: by_hand(film, X, 7.0, 21.2)},
         Trap(TrapKind.LATE, 1, amount=0.5): {1: by_hand(film, X, 7.5)},
         Trap(TrapKind.SHUTTER, 1): {1: by_hand(film, dark, 7.0)},
         Trap(TrapKind.LABELS, 1): {1: plain[2], 2: plain[1]},
-        Trap(TrapKind.LIGHT, amount=0.3): {
-            n: by_hand(film, drift, t) for n, t in enumerate((5.0, 7.0, 10.0))
+        Trap(TrapKind.LIGHT, amount=0.3): {n: by_hand(film, drift, t) for n, t in enumerate(times)},
+        Trap(TrapKind.METER, amount=-1 / 3): {
+            n: by_hand(film, X - STOP / 3, t) for n, t in enumerate(times)
+        },
+        Trap(TrapKind.COUNTER, 1): {1: by_hand(film, slipped, 7.0)},
+        Trap(TrapKind.BOTTLE, amount=0.1): {
+            n: by_hand(film, X, t * 0.9**n) for n, t in enumerate(times)
         },
     }
     for trap, changed in expected.items():
@@ -58,6 +66,19 @@ def test_each_trap_does_what_it_says_to_its_strip_and_nothing_to_the_others(film
     short = strips_of(film, Trap(TrapKind.SHORT, 1, amount=3.0))[1]
     assert np.isnan(short[-3:]).all()
     assert short[:-3] == pytest.approx(plain[1][:-3])
+
+
+def test_light_that_comes_slowly_is_lost_and_another_developer_brings_out_another_film(film):
+    loss, held = PracticeReciprocity(3.0, 0.3), np.array([np.nan, *np.geomspace(0.01, 200.0, 9)])
+    other = draw_film(np.random.default_rng(5))
+    world = PracticeWorld(film, other=other, reciprocity=loss)
+    strips = [TreatedStrip(X, 7.0, seconds=held), TreatedStrip(X, 7.0, seconds=held, other=True)]
+    short = X - 0.3 * np.log10(1.0 + np.nan_to_num(held) / 3.0)
+    for made, mine in zip(world.developed(strips), (film, other), strict=True):
+        assert made.densities == pytest.approx(by_hand(mine, short, 7.0), abs=1e-9)
+    for metered in (1.0, 15.0, 240.0):
+        needed = loss.needed(metered)
+        assert needed * (1.0 + needed / 3.0) ** -0.3 == pytest.approx(metered)
 
 
 def test_a_misreading_is_of_one_frame_of_one_strip(film):
@@ -71,7 +92,7 @@ def test_a_misreading_is_of_one_frame_of_one_strip(film):
 
 
 def test_what_nothing_could_contradict_does_not_happen_to_a_strip_alone(film):
-    for kind in (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS):
+    for kind in (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE):
         (made,) = strips_of(film, Trap(kind, amount=1.0), times=(7.0,))
         assert made == pytest.approx(by_hand(film, X, 7.0))
 
@@ -83,7 +104,7 @@ def test_levels_go_from_nothing_to_much():
     }
     assert set(counts[Level.PLAIN]) == set(counts[Level.FIRST]) == {0}
     assert set(counts[Level.USUAL]) == {2}
-    assert set(counts[Level.HARD]) == {5}
+    assert set(counts[Level.HARD]) == {5, 6}
     assert len(set(counts[Level.ANY])) > 2
 
 

@@ -27,8 +27,8 @@ from vadrin.app.practice import practice_notebook
 from vadrin.app.practice.commitment import Belief, Commitment, commit
 from vadrin.app.practice.practice_notebook import begin_practice
 from vadrin.app.practice.practice_place import is_practice, practice_place
+from vadrin.app.practice.practice_questions import INDEX, KINDS
 from vadrin.app.practice.practice_scores import OpenedEnvelope, score_sentences
-from vadrin.app.practice.practice_words import KINDS
 from vadrin.app.practice.practised_film import density_on, world_of
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.uptime import PACE, moment_now
@@ -68,8 +68,7 @@ class Practiser(Hands):
         self.press(Qt.Key.Key_F7)
         type_into(QApplication.focusWidget(), level, TAB)
         station = self.window.station()
-        asked = {"time": "development times", "speed": "its EI", "push": "its pushes"}
-        type_into(QApplication.focusWidget(), asked[kind], TAB)
+        type_into(QApplication.focusWidget(), KINDS[kind].asked_for, TAB)
         assert station.level == level
         own = self.bench.notebook.path
         button_of(station, "Begin a practice film").setFocus()
@@ -179,11 +178,11 @@ def test_the_first_hour_goes_by_keys_from_the_plan_to_the_envelope(practiser):
     assert abs(by_name["EI"]["found_off"]) < 0.3
     assert "1 of 2 ranges held the truth" in said
     with pytest.raises(EditRefusedError, match="what you said stands"):
-        commit(practiser.bench.notebook.path, Commitment(Belief(1.0)))
+        commit(practiser.bench.notebook.path, Commitment({"index": Belief(1.0)}))
     assert practiser.steps < 80, "a first hour, not a first day"
 
 
-@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("kind", [k for k, kind in KINDS.items() if INDEX in kind.questions])
 def test_every_kind_is_played_to_its_envelope(practiser, kind):
     practiser.begin("plain", kind)
     assert practiser.bench.loaded.test.kind == kind
@@ -212,6 +211,54 @@ def test_every_kind_is_played_to_its_envelope(practiser, kind):
     assert "Nothing went wrong in it." in said
 
 
+def opened_rows(practiser):
+    told = json.loads((practiser.folder / "opened.json").read_text())
+    return {row["name"]: row for row in told["rows"]}
+
+
+def test_long_exposures_are_practised_and_held_against_what_the_film_loses(practiser):
+    practiser.begin("plain", "reciprocity")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    practiser.press(Qt.Key.Key_F7)
+    type_into(practiser.window.station().form.values["long_s"], "30")
+    type_into(practiser.window.station().form.ranges["long_s"], "20 to 45")
+    said = practiser.open_envelope()
+    loss = world_of(practiser.folder).reciprocity
+    true = 15.0
+    for _ in range(200):
+        true = 15.0 * (1.0 + true / loss.settle_s) ** loss.power
+    row = opened_rows(practiser)["long exposure"]
+    assert row["mine_off"] == pytest.approx(log2(30 / true), abs=1e-3)
+    assert row["mine_held"] is (20 <= true <= 45)
+    assert row["found_held"]
+    assert abs(row["found_off"]) < 0.3
+    assert f"{true:.0f} s" in said
+
+
+def test_two_developers_are_practised_and_held_against_both(practiser):
+    practiser.begin("plain", "two developers")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    world, (one, other) = world_of(practiser.folder), practiser.bench.loaded.strips
+    got = [s.strip.time_min * world.hands[n] for n, s in enumerate((one, other))]
+    faster = log2(world.other.zone_ei(got[1]) / world.film.zone_ei(got[0]))
+    steeper = world.other.average_gradient(got[1]) / world.film.average_gradient(got[0])
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["faster_stops"], "0.5")
+    type_into(form.values["steeper"], "1.1")
+    type_into(form.ranges["steeper"], "1,0 to 1,2")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    assert rows["speed"]["mine_off"] == pytest.approx(0.5 - faster, abs=1e-3)
+    assert rows["contrast"]["mine_off"] == pytest.approx(1.1 / steeper - 1, abs=1e-3)
+    assert abs(rows["speed"]["found_off"]) < 0.25
+    assert abs(rows["contrast"]["found_off"]) < 0.1
+
+
 def with_trap(monkeypatch, trap):
     from vadrin.app.practice import practised_film
 
@@ -219,7 +266,7 @@ def with_trap(monkeypatch, trap):
     monkeypatch.setattr(
         practised_film,
         "world_drawn",
-        lambda seed, level: type(w)(w.film, (trap,)) if (w := real(seed, level)) else w,
+        lambda *of: type(w)(w.film, (trap,)) if (w := real(*of)) else w,
     )
 
 

@@ -7,7 +7,7 @@ import argparse
 from pathlib import Path
 
 from vadrin import __version__
-from vadrin.app.practice.practice_words import KINDS
+from vadrin.app.practice.practice_questions import KINDS
 from vadrin.core.simulation.practice_level import Level
 from vadrin.errors import UsageError
 
@@ -58,7 +58,7 @@ def command_parser() -> argparse.ArgumentParser:
     levels = [level.value for level in Level]
     practice.add_argument("--level", choices=levels, default="usual", help="how much goes wrong")
     practice.add_argument(
-        "--type", choices=KINDS, default="time", help="what it is asked in the window"
+        "--type", choices=tuple(KINDS), default="time", help="what it is asked in the window"
     )
     practice.add_argument("--json", action="store_true", help="readings as JSON, too")
     practice.add_argument("--open", type=Path, metavar="DIR", help="open the envelope of a film")

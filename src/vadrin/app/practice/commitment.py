@@ -5,18 +5,19 @@ from __future__ import annotations
 import json
 import re
 from collections.abc import Callable
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, field, replace
 from pathlib import Path
 from typing import Any
 
-from vadrin.app.entry.exposures import exposure_index_typed
-from vadrin.app.entry.times import minutes_typed
 from vadrin.app.practice.practice_place import COMMITTED, is_opened
+from vadrin.app.practice.practice_questions import QUESTIONS
 from vadrin.errors import EditRefusedError, EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
 
 _APART = re.compile(r"\s*(?:\bto\b|–|—|-)\s*")
 _LONGEST = 50_000
+_BESIDE = ("push_min",)
+"""Not enough by themselves to open an envelope."""
 
 
 @dataclass(frozen=True)
@@ -40,26 +41,27 @@ class Commitment:
 
     Attributes
     ----------
-    index, time_min, push_min : Belief
-        The EI, the time, and the time of a push of one stop.
+    beliefs : dict of str to Belief
+        By the keys of their questions.
     went_wrong : str
         In their own words.
     """
 
-    index: Belief = Belief()
-    time_min: Belief = Belief()
-    push_min: Belief = Belief()
+    beliefs: dict[str, Belief] = field(default_factory=dict)
     went_wrong: str = ""
 
-    def believing(self, name: str, belief: Belief) -> Commitment:
-        """The same with another belief under a name of `READERS`."""
-        beliefs = {each: getattr(self, each) for each in READERS} | {name: belief}
-        return Commitment(**beliefs, went_wrong=self.went_wrong)
+    def of(self, key: str) -> Belief:
+        """What is believed of a figure; nothing where nothing was said."""
+        return self.beliefs.get(key, Belief())
+
+    def believing(self, key: str, belief: Belief) -> Commitment:
+        """The same with another belief."""
+        return replace(self, beliefs={**self.beliefs, key: belief})
 
     @property
     def complete(self) -> bool:
-        """Whether there is an EI or a time to hold against the truth."""
-        return self.index.value is not None or self.time_min.value is not None
+        """Whether there is anything to hold against the truth."""
+        return any(self.of(key).value is not None for key in QUESTIONS if key not in _BESIDE)
 
 
 def belief_range_typed(words: str, before: Belief, read: Callable[[str], float]) -> Belief:
@@ -96,14 +98,6 @@ def belief_typed(words: str, before: Belief, read: Callable[[str], float]) -> Be
     return Belief(value, before.low, before.high) if held else Belief(value)
 
 
-READERS: dict[str, Callable[[str], float]] = {
-    "index": exposure_index_typed,
-    "time_min": minutes_typed,
-    "push_min": minutes_typed,
-}
-"""How each figure is typed."""
-
-
 def _belief_kept(told: dict[str, Any]) -> Belief:
     ends = (told.get(name) for name in ("value", "low", "high"))
     return Belief(*(None if end is None else float(end) for end in ends))
@@ -120,8 +114,8 @@ def commitment_of(notebook: Path) -> Commitment:
     path = notebook.parent / COMMITTED
     try:
         told: Any = json.loads(path.read_text("utf-8")[:_LONGEST]) if path.is_file() else {}
-        beliefs = {name: _belief_kept(told.get(name, {})) for name in READERS}
-        return Commitment(**beliefs, went_wrong=str(told.get("went_wrong", "")))
+        beliefs = {key: _belief_kept(told.get(key, {})) for key in QUESTIONS}
+        return Commitment(beliefs, str(told.get("went_wrong", "")))
     except (OSError, ValueError, TypeError, AttributeError) as error:
         raise FormatError(f"{path}: damaged; remove it and commit again") from error
 
@@ -138,7 +132,9 @@ def commit(notebook: Path, said: Commitment) -> None:
     """
     if is_opened(notebook):
         raise EditRefusedError("The envelope is open: what you said stands")
+    told: dict[str, Any] = {key: asdict(belief) for key, belief in said.beliefs.items()}
+    told["went_wrong"] = said.went_wrong
     try:
-        write_whole(notebook.parent / COMMITTED, json.dumps(asdict(said), indent=1) + "\n")
+        write_whole(notebook.parent / COMMITTED, json.dumps(told, indent=1) + "\n")
     except OSError as error:
         raise FormatError(f"{notebook.parent}: cannot be written; free the disk") from error

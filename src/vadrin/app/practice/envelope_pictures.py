@@ -10,6 +10,8 @@ from vadrin.app.pictures.looking import NO_PRINT, Looking, PaperUsed
 from vadrin.app.pictures.seen import OnFilm, Seen, seen_on
 from vadrin.app.practice.commitment import commitment_of
 from vadrin.app.practice.practice_place import is_opened
+from vadrin.app.practice.practice_questions import INDEX, TIME, questions_of
+from vadrin.app.practice.practice_words import kind_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.core.pictures.printing_paper import typical_paper
 from vadrin.core.simulation.practice_development import PracticeDevelopment
@@ -40,12 +42,14 @@ def envelope_pictures(notebook: Path, shrunk: int = 4) -> tuple[EnvelopePicture,
     """
     if not is_opened(notebook):
         return ()
+    if INDEX not in questions_of(kind_on(notebook)):
+        return ()
     film, said = world_of(notebook.parent).film, commitment_of(notebook)
     normal = film.time_for_gradient()
     index = None if normal is None else film.zone_ei(normal)
     if normal is None or index is None:
         return ()
-    mine = said.index.value or index, said.time_min.value or normal
+    mine = said.of(INDEX.key).value or index, said.of(TIME.key).value or normal
     made = []
     for name, (at, minutes) in (("as you said", mine), ("as it is", (index, normal))):
         on_film = OnFilm((PracticeDevelopment(film, minutes),), at, METER_CONSTANT)

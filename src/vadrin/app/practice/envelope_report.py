@@ -12,16 +12,26 @@ from typing import Any
 
 import numpy as np
 
-from vadrin.app.display.marks import marked_ei
+from vadrin.app.descriptions import own_answer
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import capital
 from vadrin.app.document.state import State
 from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Belief, Commitment, commitment_of
 from vadrin.app.practice.envelope import open_envelope
-from vadrin.app.practice.envelope_words import UNKNOWN, holds, percent_off, stops_off
-from vadrin.app.practice.practice_place import OPENED, TRUTH
-from vadrin.app.practice.practice_words import outside_of
+from vadrin.app.practice.envelope_words import holds
+from vadrin.app.practice.practice_place import FILM, OPENED, TRUTH
+from vadrin.app.practice.practice_questions import (
+    FASTER,
+    INDEX,
+    LONG,
+    LONG_S,
+    PUSH,
+    TIME,
+    Question,
+    questions_of,
+)
+from vadrin.app.practice.practice_words import kind_on, outside_of
 from vadrin.app.practice.practised_film import film_in, treated, world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.app.stamps import now
@@ -36,6 +46,7 @@ from vadrin.core.simulation.practice_limits import (
     reach_of,
 )
 from vadrin.core.simulation.practice_trap import CAUGHT_BY, WORDS_FOR, TrapKind
+from vadrin.core.simulation.practice_world import PracticeWorld
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
@@ -51,25 +62,25 @@ class EnvelopeRow:
 
     Attributes
     ----------
-    name : str
-    stops : bool
-        Whether errors are stops of light; else shares of a time.
+    question : Question
     true : float or None
     mine : Belief
     found : Figure
     """
 
-    name: str
-    stops: bool
+    question: Question
     true: float | None
     mine: Belief
     found: Figure
 
+    @property
+    def name(self) -> str:
+        """What it is called."""
+        return self.question.name
+
     def off(self, value: float | None) -> float | None:
         """How far a value is off: in stops, or as a share."""
-        if not value or not self.true:
-            return None
-        return log2(value / self.true) if self.stops else value / self.true - 1.0
+        return self.question.measure.off(value, self.true)
 
     @property
     def found_holds(self) -> bool | None:
@@ -78,13 +89,11 @@ class EnvelopeRow:
 
     def words_of(self, value: float | None) -> str:
         """A value as it is shown."""
-        if value is None:
-            return UNKNOWN
-        return f"EI {marked_ei(value):g}" if self.stops else f"{minutes_text(value)} min"
+        return self.question.measure.shown(value)
 
     def off_words(self, value: float | None) -> str:
         """An error as it is shown."""
-        return (stops_off if self.stops else percent_off)(value, self.true)
+        return self.question.measure.off_words(value, self.true)
 
 
 @dataclass(frozen=True)
@@ -163,24 +172,32 @@ def opening(
     if state is None:
         raise EntryError("open the test of the practice film first")
     if not said.complete:
-        raise EntryError("say an EI or a time first: the envelope opens once you have")
+        asked = questions_of(kind_on(notebook))
+        first = " or ".join(_a(q.name) for q in asked[:2])
+        raise EntryError(f"say {first} first: the envelope opens once you have")
     rows, traps = compared(notebook, state, said)
     truth, world = open_envelope(folder), world_of(folder)
     film, noise, target = world.film, world.noise, _target(state)
-    mine = reach_of(film, _shot(state, film), noise, np.random.default_rng(_SEED), target)
-    best: BestPlan | None = None
-    if len(state.loaded.strips) > 1:
+    timed = any(row.question is INDEX for row in rows)
+    mine, best = PlanReach(None, None), None
+    if timed:
+        mine = reach_of(film, _shot(state, film), noise, np.random.default_rng(_SEED), target)
+    if timed and len(state.loaded.strips) > 1:
         frames = sum(len(s.frames) for s in state.loaded.strips)
         best = yield from best_plan(film, frames, noise, np.random.default_rng(_SEED), target)
     report = EnvelopeReport(
         f"{capital(film.shape)}, {film.box_speed:g} on its box; level {outside_of(notebook)[0]}.",
         rows,
         traps,
-        tuple(_sentences(rows, mine, best)),
+        tuple(_sentences(rows, mine, best)) if timed else (),
         _digest(folder),
     )
     _keep(folder, state, truth, report)
     return report
+
+
+def _a(name: str) -> str:
+    return f"{'an' if name[0] in 'aeiouAEIOU' else 'a'} {name}"
 
 
 def _target(state: State) -> float:
@@ -195,6 +212,9 @@ def _digest(folder: Path) -> str:
 def _rows(
     state: State, folder: Path, film: dict[str, Any], said: Commitment
 ) -> tuple[EnvelopeRow, ...]:
+    asked = questions_of(kind_on(folder / FILM))
+    if INDEX not in asked:
+        return _own_rows(state, folder, film, said)
     true, rating = world_of(folder).film, rating_of(state)
     normal = true.time_for_gradient(_target(state))
     strips = state.loaded.strips
@@ -204,16 +224,55 @@ def _rows(
         strip = rating.judged.strip if rating.judged is not None else strips[0]
         rated = film["worth"].get(str(strip.strip.id))
     index_true = None if rated is None else true.zone_ei(float(rated))
-    rows = [EnvelopeRow("EI", True, index_true, said.index, rating.index)]
+    rows = [EnvelopeRow(INDEX, index_true, said.of(INDEX.key), rating.index)]
     if len(strips) == 1:
         return tuple(rows)
-    rows.append(EnvelopeRow("time", False, normal, said.time_min, rating.time_min))
-    if said.push_min.value is not None and normal is not None:
+    rows.append(EnvelopeRow(TIME, normal, said.of(TIME.key), rating.time_min))
+    pushed = said.of(PUSH.key)
+    if pushed.value is not None and normal is not None:
         push = next((p for p in state.settled().push if p.stops == 1.0), None)
         found = push.hold_highlight.time_min if push is not None else Figure(None)
         longer = true.push_minutes(normal, 1.0)
-        rows.append(EnvelopeRow("push 1", False, longer, said.push_min, found))
+        rows.append(EnvelopeRow(PUSH, longer, pushed, found))
     return tuple(rows)
+
+
+def _own_rows(
+    state: State, folder: Path, film: dict[str, Any], said: Commitment
+) -> tuple[EnvelopeRow, ...]:
+    """Rows of a test that answers in its own words: its figures, beside those of the film."""
+    answer, world = own_answer(state), world_of(folder)
+    figures = answer.figures if answer is not None else {}
+    rows = []
+    for question in questions_of(kind_on(folder / FILM)):
+        true, key = _own_truth(question, world, state, film)
+        found = figures.get(key)
+        told = found if isinstance(found, Figure) else Figure(found)
+        rows.append(EnvelopeRow(question, true, said.of(question.key), told))
+    return tuple(rows)
+
+
+def _own_truth(
+    question: Question, world: PracticeWorld, state: State, film: dict[str, Any]
+) -> tuple[float | None, str]:
+    """What is true of a figure, and under which key the answer to the test has it."""
+    if question is LONG:
+        true = world.reciprocity.needed(LONG_S) if world.reciprocity is not None else None
+        return true, f"corrected_{LONG_S:g}s"
+    worth = [film["worth"].get(str(s.strip.id)) for s in state.loaded.strips[:2]]
+    other = world.other
+    key = "speed_stops" if question is FASTER else "contrast"
+    if other is None or len(worth) < 2 or None in worth:
+        return None, key
+    one, two = (
+        (made.zone_ei(float(minutes)), made.average_gradient(float(minutes)))
+        for made, minutes in zip((world.film, other), worth, strict=True)
+    )
+    at = 0 if question is FASTER else 1
+    if not one[at] or not two[at]:
+        return None, key
+    share = float(two[at] or 0.0) / float(one[at] or 1.0)
+    return (log2(share) if question is FASTER else share), key
 
 
 def _traps(state: State, film: dict[str, Any], said: Commitment) -> tuple[TrapTold, ...]:
@@ -275,15 +334,16 @@ def _dearest(rows: tuple[EnvelopeRow, ...], mine: PlanReach, best: BestPlan | No
     """Which choice cost most, in stops of the EI or their like in time."""
     costs: dict[str, float] = {}
     for row in rows[:2]:
-        scale = 1.0 if row.stops else 1 / 0.3
+        stops = not row.question.measure.is_share
+        scale = 1.0 if stops else 1 / 0.3
         own, found = row.off(row.mine.value), row.off(row.found.value)
-        limit = (mine.index_stops if row.stops else mine.time_share) or 0.0
+        limit = (mine.index_stops if stops else mine.time_share) or 0.0
         if own is not None and found is not None:
             costs[f"leaving the program’s {row.name}"] = scale * (abs(own) - abs(found))
         if found is not None:
             costs[f"what went wrong, in the {row.name}"] = scale * (abs(found) - 2 * limit)
         if best is not None:
-            reach = best.reach.index_stops if row.stops else best.reach.time_share
+            reach = best.reach.index_stops if stops else best.reach.time_share
             costs[f"the plan, in the {row.name}"] = scale * (limit - (reach or 0.0))
     name, cost = max(costs.items(), key=lambda c: c[1], default=("", 0.0))
     if cost < _WORTH_SAYING:

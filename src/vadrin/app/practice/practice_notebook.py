@@ -13,8 +13,10 @@ from vadrin.app.plan.plan_edit import apply_plan, plan_edit_of
 from vadrin.app.plan.starting_tests import start_kind
 from vadrin.app.practice.envelope import sealed
 from vadrin.app.practice.practice_place import TRUTH
+from vadrin.app.practice.practice_questions import INDEX, questions_of
 from vadrin.app.practice.practice_truth import truth_of_world
 from vadrin.app.practice.practised_film import NOTHING, put_film, world_drawn
+from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_world import PracticeWorld
 from vadrin.errors import FormatError
@@ -35,6 +37,7 @@ from vadrin.notebook.records import (
 from vadrin.notebook.store import Notebook
 
 _DENSITOMETER, _THERMOMETER = "densitometer", "thermometer"
+_OTHER_BATH = "Other practice developer"
 _MOST_SEED = 1_000_000
 
 
@@ -58,7 +61,7 @@ def begin_practice(
         Practice films lie here, each in a folder.
     level : Level
     kind : str
-        One of `practice_words.KINDS`.
+        One of `practice_questions.KINDS`.
     seed : int, optional
         Which film; any where none is named.
 
@@ -70,8 +73,9 @@ def begin_practice(
     number = next(n for n in count(1) if not (place / f"film {n}").exists())
     folder = place / f"film {number}"
     seed = secrets.randbelow(_MOST_SEED) if seed is None else seed
-    world = world_drawn(seed, level)
-    envelope = sealed(truth_of_world(world, seed, level, kind)) | {"level": level.value}
+    world = world_drawn(seed, level, kind)
+    truth = truth_of_world(world, seed, level, kind)
+    envelope = sealed(truth) | {"level": level.value, "kind": kind}
     try:
         folder.mkdir(parents=True)
         write_whole(folder / TRUTH, json.dumps(envelope, indent=1) + "\n")
@@ -82,7 +86,7 @@ def begin_practice(
     book = Notebook(path)
     try:
         _fill(book, world, kind, number, envelope["sha256"])
-        if level is Level.FIRST:
+        if level is Level.FIRST and INDEX in questions_of(kind):
             _make_short(book, round(2 * _makers_minutes(world)) / 2)
         (test,) = book.all(Test)
     finally:
@@ -96,6 +100,7 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
     with book.change("a practice film"):
         stock = book.add(Stock(name=film, box_speed=speed))
         developer = book.add(Developer(name=bath))
+        book.add(Developer(name=_OTHER_BATH))
         # A maker's word: near enough to begin with, and no more.
         book.add(
             MakerTime(
@@ -125,6 +130,8 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
                 instrument_id=reader.id,
                 note=f"A film nobody knows. Its truth is sealed under {digest[:16]}.",
             )
+            if kind == TwoDevelopers.key:
+                asked = replace(asked, compared_names=(_OTHER_BATH,))
             plan = plan_edit_of(book, begun)
             named = replace(plan, test=asked, stock_name=film, developer_name=bath)
             apply_plan(book, named, "the practice plan")

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
+from vadrin.app.practice.practice_questions import LONG_S
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_run import PracticeTest, Practised
@@ -103,4 +105,14 @@ def truth_of_world(world: PracticeWorld, seed: int, level: Level, kind: str) -> 
         },
         "push": [] if normal is None else [_push(film, normal, stops) for stops in _PUSHES],
         "traps": [trap.kind.value for trap in world.traps],
-    }
+    } | _beside(world)
+
+
+def _beside(world: PracticeWorld) -> dict[str, Any]:
+    """What is true beside EI and times, where a test asks for it."""
+    told: dict[str, Any] = {}
+    if world.reciprocity is not None:
+        told["long_s"] = world.reciprocity.needed(LONG_S)
+    if world.other is not None:
+        told["other"] = asdict(world.other)
+    return told

@@ -22,11 +22,9 @@ LEVEL_SENTENCES = {
     "first hour": "Nothing goes wrong, and every step is explained.",
     "plain": "Nothing goes wrong.",
     "usual": "Two small things go wrong that a careful tester notices.",
-    "hard": "The light drifts, a strip is not what was noted, frames are lost or misread.",
+    "hard": "The light drifts, the counter slips, a strip is not what was noted.",
     "as it comes": "Anything may go wrong, or nothing.",
 }
-KINDS = ("time", "speed", "push")
-"""Types of test a practice film can be asked."""
 _LONGEST = 200_000
 
 
@@ -39,6 +37,15 @@ def outside_of(notebook: Path) -> tuple[str, str]:
         return name, str(told["sha256"])[:16]
     except (OSError, ValueError, KeyError, AttributeError, StopIteration):
         return "", ""
+
+
+def kind_on(notebook: Path) -> str:
+    """The type of test that a practice film is for, as it stands on the envelope."""
+    try:
+        told: Any = json.loads((notebook.parent / TRUTH).read_text("utf-8")[:_LONGEST])
+        return str(told.get("kind", "time"))
+    except (OSError, ValueError, AttributeError):
+        return "time"
 
 
 def opened_envelope(notebook: Path) -> dict[str, Any] | None:

@@ -18,8 +18,10 @@ from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
 from vadrin.core.frames import FrameState
+from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
-from vadrin.core.simulation.practice_trap import TrapKind
+from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
 from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
@@ -30,9 +32,10 @@ _LIT = (FrameState.EXPOSED, FrameState.DOUBLED)
 
 
 @lru_cache(maxsize=16)
-def world_drawn(seed: int, level: Level) -> PracticeWorld:
-    """The film of a seed and level, always the same."""
-    return draw_world(np.random.default_rng([seed, list(Level).index(level), 1]), level)
+def world_drawn(seed: int, level: Level, kind: str = "time") -> PracticeWorld:
+    """The film of a seed and level for a type of test, always the same."""
+    rng = np.random.default_rng([seed, list(Level).index(level), 1])
+    return draw_world(rng, level, kind == LongExposures.key, kind == TwoDevelopers.key)
 
 
 def world_of(folder: Path) -> PracticeWorld:
@@ -45,7 +48,8 @@ def world_of(folder: Path) -> PracticeWorld:
     """
     truth = open_envelope(folder)
     try:
-        return world_drawn(int(truth["seed"]), Level(truth["level"]))
+        kind = str(truth.get("kind", "time"))
+        return world_drawn(int(truth["seed"]), Level(truth["level"]), kind)
     except (KeyError, ValueError, TypeError) as error:
         raise FormatError(f"{folder / TRUTH}: no practice film of this program") from error
 
@@ -90,7 +94,9 @@ def treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
     ]
     celsius = mine.temperature_c if mine.temperature_c is not None else reference_of(loaded, strip)
     log_h = np.array([np.nan if x is None else x for x in places], dtype=np.float64)
-    return TreatedStrip(log_h, minutes, celsius if celsius is not None else 20.0)
+    held = np.array([f.frame.seconds or np.nan for f in strip.frames], dtype=np.float64)
+    warm = celsius if celsius is not None else 20.0
+    return TreatedStrip(log_h, minutes, warm, held, bool(strip.other))
 
 
 def _lit(log_h: Array) -> list[int]:
@@ -128,7 +134,7 @@ def _note_traps(
     for trap in world.traps:
         place = trap.strip_of(len(fresh))
         mine, after = fresh[place], fresh[place + 1] if place + 1 < len(fresh) else None
-        happened = mine is not None or (trap.kind is TrapKind.LIGHT and any(fresh))
+        happened = mine is not None or (trap.kind in OF_ALL and any(fresh))
         if trap.kind is TrapKind.LABELS:
             happened = mine is not None and after is not None
         if not happened or not world.happens(trap, len(fresh)):
@@ -139,7 +145,7 @@ def _note_traps(
             frame = strip.frames[lit[trap.frame_of(len(lit))]].called if lit else ""
         said = {
             "kind": trap.kind.value,
-            "strip": "" if trap.kind is TrapKind.LIGHT else strip.strip.label,
+            "strip": "" if trap.kind in OF_ALL else strip.strip.label,
             "words": trap.words(strip.strip.label, frame),
         }
         if said not in film["traps"]:

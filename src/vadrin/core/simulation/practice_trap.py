@@ -16,8 +16,13 @@ class TrapKind(StrEnum):
     SHORT = "short"
     MISREAD = "misread"
     LABELS = "labels"
+    METER = "meter"
+    COUNTER = "counter"
+    BOTTLE = "bottle"
 
 
+OF_ALL = frozenset({TrapKind.LIGHT, TrapKind.METER, TrapKind.BOTTLE})
+"""What happens to every strip."""
 CAUGHT_BY: dict[TrapKind, frozenset[str]] = {
     TrapKind.LIGHT: frozenset({"light moved"}),
     TrapKind.SHUTTER: frozenset({"misread", "thin frames"}),
@@ -25,8 +30,11 @@ CAUGHT_BY: dict[TrapKind, frozenset[str]] = {
     TrapKind.LATE: frozenset({"off the family"}),
     TrapKind.MISREAD: frozenset({"misread", "off the family"}),
     TrapKind.LABELS: frozenset({"off the family"}),
+    TrapKind.COUNTER: frozenset({"misread", "thin frames", "off the family"}),
+    TrapKind.BOTTLE: frozenset({"off the family"}),
 }
-"""Keys of the diagnostics that speak of it; a strip cut short shows by itself."""
+"""Keys of the diagnostics that speak of it; a strip cut short shows by itself, a meter that is off
+by none of its readings."""
 WORDS_FOR: dict[TrapKind, str] = {
     TrapKind.LIGHT: r"light|bright|dark|sun|cloud",
     TrapKind.SHUTTER: r"shutter|fire|no light|blank|misfire|unexposed",
@@ -35,6 +43,9 @@ WORDS_FOR: dict[TrapKind, str] = {
     TrapKind.SHORT: r"short|cut|missing|end of",
     TrapKind.MISREAD: r"misread|reading|read ",
     TrapKind.LABELS: r"label|swap|mixed|exchang",
+    TrapKind.METER: r"meter",
+    TrapKind.COUNTER: r"counter|skip|wound|wind|slip",
+    TrapKind.BOTTLE: r"bottle|exhaust|weak|spent|old",
 }
 """What somebody who noticed it would write, as a pattern."""
 
@@ -89,4 +100,9 @@ class Trap:
             TrapKind.MISREAD: f"{frame} of strip {label} read {self.amount:.2f} too dense "
             "the first time",
             TrapKind.LABELS: f"the labels of strip {label} and the next one were swapped",
+            TrapKind.METER: f"the meter gave {abs(self.amount):.2f} stop "
+            f"{'more' if more else 'less'} light than it said",
+            TrapKind.COUNTER: f"the counter of strip {label} slipped: {frame} stayed blank, and "
+            "every frame after it got the exposure of the one before",
+            TrapKind.BOTTLE: f"the developer got {100 * self.amount:.0f} % weaker with each strip",
         }[self.kind]

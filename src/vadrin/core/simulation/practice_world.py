@@ -11,6 +11,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm, draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_paper import PracticePaper, draw_paper
+from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity, draw_reciprocity
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
 
 
@@ -24,15 +25,23 @@ class TreatedStrip:
         Lg lux seconds frame by frame; nan where no light was meant.
     minutes, temperature_c : float
         Of its development.
+    seconds : ndarray, shape (n,), optional
+        That each frame was exposed for; nan where it does not matter.
+    other : bool
+        Whether it went through the other developer.
     """
 
     log_h: Array
     minutes: float
     temperature_c: float = 20.0
+    seconds: Array | None = None
+    other: bool = False
 
     def developed_as(self, other: TreatedStrip) -> TreatedStrip:
         """Its exposures with the development of another."""
-        return replace(self, minutes=other.minutes, temperature_c=other.temperature_c)
+        return replace(
+            self, minutes=other.minutes, temperature_c=other.temperature_c, other=other.other
+        )
 
 
 @dataclass(frozen=True)
@@ -68,6 +77,10 @@ class PracticeWorld:
         Share of a scan that dust covers.
     hands : tuple of float
         What no hand does alike twice: how much of its time each strip really gets.
+    other : PracticeFilm, optional
+        The same film as another developer brings it out.
+    reciprocity : PracticeReciprocity, optional
+        None where no test asks for long exposures.
     """
 
     film: PracticeFilm
@@ -77,6 +90,12 @@ class PracticeWorld:
     drift: float = 0.0
     dust: float = 0.0
     hands: tuple[float, ...] = (1.0,)
+    other: PracticeFilm | None = None
+    reciprocity: PracticeReciprocity | None = None
+
+    def film_of(self, strip: TreatedStrip) -> PracticeFilm:
+        """The film as the developer of a strip brings it out."""
+        return self.other if strip.other and self.other is not None else self.film
 
     def developed(self, strips: Sequence[TreatedStrip | None]) -> list[DevelopedStrip | None]:
         """What is on the film.
@@ -129,44 +148,61 @@ class PracticeWorld:
 
     def _treated(self, place: int, noted: TreatedStrip, count: int) -> TreatedStrip:
         x, celsius = noted.log_h.copy(), noted.temperature_c
+        if self.reciprocity is not None and noted.seconds is not None:
+            x -= self.reciprocity.lost(noted.seconds)
         minutes = noted.minutes * self.hands[place % len(self.hands)]
         lit = np.flatnonzero(np.isfinite(x))
         for trap in self.traps:
             mine = trap.strip_of(count) == place and self.happens(trap, count)
             if trap.kind is TrapKind.LIGHT and len(lit) > 1:
                 x[lit] += STOP * trap.amount * np.linspace(0.0, 1.0, len(lit))
+            elif trap.kind is TrapKind.METER:
+                x[lit] += STOP * trap.amount
             elif trap.kind is TrapKind.SHUTTER and mine and len(lit):
                 x[lit[trap.frame_of(len(lit))]] = np.nan
+            elif trap.kind is TrapKind.COUNTER and mine and len(lit):
+                x[lit[trap.frame_of(len(lit)) :]] = np.append(
+                    np.nan, x[lit[trap.frame_of(len(lit)) : -1]]
+                )
+            elif trap.kind is TrapKind.BOTTLE:
+                minutes *= (1.0 - trap.amount) ** place
             elif trap.kind is TrapKind.BATH and mine:
                 celsius += trap.amount
             elif trap.kind is TrapKind.LATE and mine:
                 minutes += trap.amount
-        return TreatedStrip(x, minutes, celsius)
+        return replace(noted, log_h=x, minutes=minutes, temperature_c=celsius)
 
     def _developed(self, strip: TreatedStrip) -> DevelopedStrip:
-        worth = self.film.minutes_at_20(strip.minutes, strip.temperature_c)
-        fog = self.film.base_fog(worth)
+        film = self.film_of(strip)
+        worth = film.minutes_at_20(strip.minutes, strip.temperature_c)
+        fog = film.base_fog(worth)
         lit = np.isfinite(strip.log_h)
         net = np.zeros(len(strip.log_h))
-        net[lit] = self.film.net(strip.log_h[lit], worth)
+        net[lit] = film.net(strip.log_h[lit], worth)
         return DevelopedStrip(fog + net, fog, worth)
 
 
+_METER_OFF = 0.3
+"""How often, at the hard level, the meter is off."""
 _HANDS = 0.008
 """Share by which a development differs from what the clock says."""
-_OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS)
+_OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE)
 _NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.008, Level.USUAL: 0.010, Level.HARD: 0.012}
 _DRIFT = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0, Level.HARD: 0.0006}
 _DUST = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0005, Level.HARD: 0.002}
 
 
-def draw_world(rng: np.random.Generator, level: Level) -> PracticeWorld:
+def draw_world(
+    rng: np.random.Generator, level: Level, long_exposures: bool = False, other: bool = False
+) -> PracticeWorld:
     """A film and its troubles by level; as it comes, any of them may or may not happen.
 
     Parameters
     ----------
     rng : numpy.random.Generator
     level : Level
+    long_exposures, other : bool
+        Whether the test is of long exposures, or of another developer beside this one.
     """
     film = draw_film(rng)
     if level is Level.ANY:
@@ -180,7 +216,21 @@ def draw_world(rng: np.random.Generator, level: Level) -> PracticeWorld:
     traps = tuple(_drawn(rng, kind) for kind in kinds)
     paper = draw_paper(rng)
     hands = tuple(float(1.0 + _HANDS * each) for each in rng.standard_normal(12))
-    return PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
+    world = PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
+    if long_exposures:
+        return replace(world, reciprocity=draw_reciprocity(rng))
+    return replace(world, other=_other(rng, film)) if other else world
+
+
+def _other(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:
+    """The film in another developer: faster or slower, steeper or flatter, with other fog."""
+    return replace(
+        film,
+        speed_point=film.speed_point + STOP * float(rng.uniform(-0.8, 0.8)),
+        contrast=film.contrast * float(rng.uniform(0.85, 1.18)),
+        rate_a_minute=film.rate_a_minute * float(rng.uniform(0.9, 1.1)),
+        fog=film.fog + float(rng.uniform(0.0, 0.06)),
+    )
 
 
 def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:
@@ -190,8 +240,10 @@ def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:
     one = frames[int(rng.integers(2))]
     if level is Level.USUAL:
         return [TrapKind.MISREAD, one]
-    strips = [TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS]
-    return [TrapKind.LIGHT, strips[int(rng.integers(3))], TrapKind.MISREAD, *frames]
+    strips = [TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE]
+    frames = [frames[int(rng.integers(2))], TrapKind.COUNTER]
+    once = [TrapKind.METER] if rng.random() < _METER_OFF else []
+    return [TrapKind.LIGHT, strips[int(rng.integers(4))], TrapKind.MISREAD, *frames, *once]
 
 
 def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
@@ -204,5 +256,8 @@ def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
         TrapKind.SHORT: 3.0,
         TrapKind.MISREAD: rng.uniform(0.25, 0.4),
         TrapKind.LABELS: 1.0,
+        TrapKind.METER: sign / 3.0,
+        TrapKind.COUNTER: 1.0,
+        TrapKind.BOTTLE: rng.uniform(0.06, 0.12),
     }[kind]
     return Trap(kind, int(rng.integers(60)), float(rng.uniform(0.25, 0.9)), float(amount))

@@ -13,11 +13,12 @@ from vadrin.app.practice.envelope_pictures import EnvelopePicture, envelope_pict
 from vadrin.app.practice.envelope_report import EnvelopeReport, opening
 from vadrin.app.practice.practice_notebook import Begun, begin_practice
 from vadrin.app.practice.practice_place import is_opened, is_practice, practice_place
+from vadrin.app.practice.practice_questions import KINDS, questions_of
 from vadrin.app.practice.practice_scores import practised_films, score_sentences
 from vadrin.app.practice.practice_words import (
-    KINDS,
     LEVEL_SENTENCES,
     LEVELS,
+    kind_on,
     level_to_begin,
     opened_envelope,
     outside_of,
@@ -42,12 +43,11 @@ from vadrin.ui.widgets.labels import rule, text
 from vadrin.ui.widgets.sentence import sentence
 
 _HEADS = ("", "True", "Yours", "Off", "Your range", "The program’s", "Off", "Its range")
-_KIND_WORDS = {"time": "development times", "speed": "its EI", "push": "its pushes"}
 _JOB = "practice"
 
 
 def _kind_words() -> list[str]:
-    return [_KIND_WORDS[kind] for kind in KINDS]
+    return [kind.asked_for for kind in KINDS.values()]
 
 
 class PracticeStation(Station):
@@ -57,7 +57,7 @@ class PracticeStation(Station):
     wants_finding = False
 
     level: OfProgram[str] = OfProgram(lambda: level_to_begin(practice_place()))
-    kind: OfProgram[str] = OfProgram(lambda: _KIND_WORDS[KINDS[0]])
+    kind: OfProgram[str] = OfProgram(lambda: _kind_words()[0])
 
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
@@ -148,7 +148,8 @@ class PracticeStation(Station):
 
     def _show_said(self) -> None:
         try:
-            self.form.show_said(commitment_of(self.bench.notebook.path))
+            path = self.bench.notebook.path
+            self.form.show_said(commitment_of(path), questions_of(kind_on(path)))
         except FormatError as error:
             self.refuse(f"{capital(str(error))}.")
 
@@ -188,7 +189,7 @@ class PracticeStation(Station):
         if self.given.jobs.busy(_JOB):
             return
         level, words = LEVELS[self.level], self.kind
-        kind = next(key for key, said in _KIND_WORDS.items() if said == words)
+        kind = next(key for key, said in KINDS.items() if said.asked_for == words)
 
         def work(_said: Said) -> Begun:
             return begin_practice(practice_place(), level, kind)
@@ -247,8 +248,8 @@ class PracticeStation(Station):
         self._refresh()
 
     def _set_kind(self, words: str) -> None:
-        if words not in _KIND_WORDS.values():
-            raise EntryError(f"one of {', '.join(_KIND_WORDS.values())}")
+        if words not in _kind_words():
+            raise EntryError(f"one of {', '.join(_kind_words())}")
         self.kind = words
         self._refresh()
 
