@@ -230,8 +230,8 @@ class TestsByLine:
         half = MOST_TESTS // 2
         others = Random(fault.start).sample(every[half:], min(half, len(every[half:])))
         taken, total = [], 0.0
-        said = [test for test in every[half:] if _SAID in test and test not in others]
-        for test in [*every[:half], *said, *others]:
+        said = [test for test in every[half:] if _SAID in test]
+        for test in dict.fromkeys([*every[:half], *said, *others]):
             total += self.seconds.get(test, 0.0)
             if taken and total > MOST_SECONDS:
                 break

@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from oracles.closed_form import STOP, ClosedForm
 from vadrin.core.figure import Basis
@@ -85,6 +86,23 @@ def test_limits_of_pushing_and_the_wrong_setting(answer):
     matched = match_ei(answer.strips[4], answer.strips[0], 50.0)
     ratio = FILM.zone_ei(15.5) / FILM.zone_ei(4.0)
     assert matched.value == pytest.approx(50 * ratio, rel=0.01)
+
+
+def test_a_push_by_a_method_that_rates_higher_loses_that_as_well():
+    found = analyse(FILM.strips(TIMES), Settings(method="standard", draws=0))
+    normal = found.finding.time_min.value
+    (rated,) = {p.hold_highlight.shadow_loss_stops.value for p in found.push if p.stops == 0}
+    assert rated == pytest.approx(math.log2(0.8 * 16 / 8.125))
+    meter = math.log10(8.125 / (FILM.zone_ei(normal) * 2**rated))
+    for push in found.push:
+        held = FILM.net(meter + 3 * STOP, normal)
+        at = meter + (3 - push.stops) * STOP
+        if push.stops:
+            time = brentq(lambda t, at=at, held=held: FILM.net(at, t) - held, 1.0, 200.0)
+            assert push.hold_highlight.time_min.value == pytest.approx(time, rel=0.01)
+            gained = math.log2(FILM.zone_ei(time) / FILM.zone_ei(normal))
+            lost = push.hold_highlight.shadow_loss_stops.value
+            assert lost == pytest.approx(push.stops + rated - gained, abs=0.02)
 
 
 def test_reversal_material_gets_its_own_speed():

@@ -1,5 +1,7 @@
 """What acts do to a practice film, held against its own formula; nothing of the fit is asked."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -79,6 +81,17 @@ def test_light_that_comes_slowly_is_lost_and_another_developer_brings_out_anothe
     for metered in (1.0, 15.0, 240.0):
         needed = loss.needed(metered)
         assert needed * (1.0 + needed / 3.0) ** -0.3 == pytest.approx(metered)
+
+
+def test_a_film_whose_speed_gains_with_time_gains_and_one_whose_falls_falls():
+    for shape, way in (("speed that gains with time", 1), ("speed that falls with time", -1)):
+        for seed in range(3):
+            made = draw_film(np.random.default_rng(seed), shape)
+            starts = made.log_h_m(4.0), made.log_h_m(20.0)
+            # Steeper film reaches 0.10 sooner: beside one of the same without any gain.
+            plain = replace(made, speed_gain=0.0)
+            moved = (starts[0] - starts[1]) - (plain.log_h_m(4.0) - plain.log_h_m(20.0))
+            assert way * moved > 0.05
 
 
 def test_a_misreading_is_of_one_frame_of_one_strip(film):

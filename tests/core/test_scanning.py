@@ -129,6 +129,14 @@ def test_a_strip_and_its_wedge_are_told_apart_by_their_size():
     assert wedge[0] == pytest.approx(boxes[0][1], abs=3)
 
 
+def test_a_scratch_beside_a_strip_is_no_wedge():
+    true, rng = film_of(5)
+    picture, _ = scanned_strip(Scanner(), true, true[0], rng, 90)
+    picture[-12:-9] = 0
+    bands = film_bands(picture, with_wedge=True)
+    assert (len(bands.strips), bands.wedge) == (1, None)
+
+
 @pytest.mark.parametrize(
     ("values", "why"),
     [
