@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import log2
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
 from vadrin.core.figure import Figure
-from vadrin.core.results.analysis_result import Analysis
+
+if TYPE_CHECKING:
+    from vadrin.core.results.analysis_result import Analysis
 
 UNKNOWN = "—"
 """Where there is no figure."""
