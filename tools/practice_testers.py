@@ -30,7 +30,7 @@ from vadrin.app.plan.plan_edit import apply_plan, plan_edit_of
 from vadrin.app.practice.commitment import Belief, Commitment
 from vadrin.app.practice.envelope_report import compared
 from vadrin.app.practice.practice_notebook import begin_practice
-from vadrin.app.practice.practised_film import density_under_aperture, film_in, world_of
+from vadrin.app.practice.practised_film import densities_under_aperture, film_in, world_of
 from vadrin.app.process.development import develop_strip
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.results.rating import rating_of
@@ -131,7 +131,7 @@ def _develop(book: Notebook, loaded: LoadedTest, tester: Tester, rng: np.random.
         return
     # Looked at once, the film is as it is; what is noted afterwards changes nothing on it.
     warm = _loaded(book, loaded.test.id)
-    density_under_aperture(book.path, warm, warm.strips[0], warm.strips[0].frames[0])
+    densities_under_aperture(book.path, warm, warm.strips[0], warm.strips[0].frames[0])
     for strip in warm.strips:
         develop_strip(book, strip.strip, strip.strip.time_min, 20.0)
 
@@ -147,7 +147,7 @@ def _read(
             for strip in now.strips:
                 for frame in strip.frames:
                     try:
-                        true = density_under_aperture(path, now, strip, frame)
+                        true = densities_under_aperture(path, now, strip, frame)[Channel.VISUAL]
                     except EntryError:
                         continue
                     read = max(0.0, true + noise * float(rng.standard_normal()))

@@ -80,11 +80,11 @@ def test_a_line_that_goes_away_or_speaks_otherwise_is_told():
     meter = SimulatedDensitometer(np.random.default_rng(2), noise=0.0)
     line = SerialLine(meter.port, LineFormat(DENSITOMETER_LINE))
     meter._terminal.say("READY")
-    meter.press(0.42)
+    meter.press({Channel.VISUAL: 0.42})
     assert heard(line)[0].value == pytest.approx(0.42)
     assert line.passed_over.take() == "READY"
     meter._terminal.say("x" * 100_000)
-    meter.press(0.5)
+    meter.press({Channel.VISUAL: 0.5})
     assert heard(line)[0].value == pytest.approx(0.5), "a flood of rubbish is passed over"
     meter.close()
     end = time.monotonic() + 10

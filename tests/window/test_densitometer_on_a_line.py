@@ -6,9 +6,10 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.window.pages import refusal_of
+from tests.notebooks import developed_test
+from tests.window.pages import refusal_of, settle
 from vadrin.app.instruments import densitometer
-from vadrin.notebook.records import Instrument, Reading
+from vadrin.notebook.records import Instrument, Reading, Stock
 
 
 @pytest.fixture
@@ -51,6 +52,45 @@ def test_a_press_is_a_reading_and_the_next_frame_is_there(qtbot, page):
     assert readings(window) == before + 2
     press(densities.meter.line)
     assert densities.meter.line.text() == "Connect the densitometer"
+
+
+def told_by_frame(window, frames):
+    every = window.bench.notebook.all(Reading)
+    return [{r.channel: r.density for r in every if r.frame_id == f.frame.id} for f in frames]
+
+
+def test_colour_film_is_read_in_three_layers_a_press_and_one_layer_alone_frame_by_frame(
+    qtbot, open_window, tmp_path
+):
+    window = open_window(tmp_path / "colour.vadrin")
+    bench, book = window.bench, window.bench.notebook
+    test = developed_test(book, "Gannet Colour 200", kind="colour", index=200.0)
+    with book.change("on a line"):
+        book.add(Instrument(name="Bench meter", port="simulated", line_format="[V] D {0.30}"))
+        book.put(replace(book.get(Stock, test.stock_id), kind="colour negative"))
+    bench.refresh()
+    bench.open_test(test.id)
+    bench.go("read")
+    settle(qtbot, window)
+    densities = window.station().densities
+    frames = [f for f in bench.loaded.strips[0].frames if f.readable][:5]
+    bench.select(frames[0].frame.id)
+    press(densities.meter.line)
+    before = readings(window)
+    for count in (1, 2):
+        press(densities.meter.press)
+        qtbot.waitUntil(lambda n=count: readings(window) == before + 3 * n, timeout=10_000)
+    first, second, *_ = told_by_frame(window, frames)
+    assert first.keys() == second.keys() == {"red", "green", "blue"}
+    assert first["red"] < first["green"] < first["blue"], "the mask"
+    assert bench.frame_id == frames[2].frame.id
+    # Somebody's own meter tells green alone.
+    for density in ("0.31", "0.45", "0.60"):
+        densities.meter._meter._line.stand_in._terminal.say(f"G D {density}")
+        count = readings(window)
+        qtbot.waitUntil(lambda n=count: readings(window) == n + 1, timeout=10_000)
+    told = told_by_frame(window, frames)[2:]
+    assert told == [{"green": 0.31}, {"green": 0.45}, {"green": 0.60}]
 
 
 def test_a_zero_that_drifted_is_said_and_taken_out(qtbot, page):

@@ -259,6 +259,38 @@ def test_two_developers_are_practised_and_held_against_both(practiser):
     assert abs(rows["contrast"]["found_off"]) < 0.1
 
 
+def test_colour_is_practised_layer_by_layer(practiser):
+    practiser.begin("plain", "colour")
+    practiser.shoot_and_develop()
+    practiser.press(Qt.Key.Key_4, CTRL)
+    practiser.settle()
+    practiser.press(Qt.Key.Key_F6)
+    book, frames = practiser.bench.notebook, practiser.bench.loaded.frames()
+    readable = sum(f.readable for _, f in frames)
+    for number in range(readable):
+        practiser.press(Qt.Key.Key_F6)
+        practiser.qtbot.waitUntil(lambda n=number: book.count(Reading) == 3 * (n + 1))
+    practiser.settle()
+    world = world_of(practiser.folder)
+    normal = min(practiser.bench.loaded.strips, key=lambda s: abs(s.strip.push or 0.0))
+    place = practiser.bench.loaded.strips.index(normal)
+    warm = normal.strip.temperature_c
+    assert warm > 30, "a laboratory’s bath"
+    got = world.film.minutes_at_20(normal.strip.time_min * world.hands[place], warm)
+    green = world.film.average_gradient(got)
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    for layer in ("red", "blue"):
+        type_into(form.values[f"{layer}_beside_green"], "1.1")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    for layer in ("red", "blue"):
+        true = world.layers[layer].average_gradient(got) / green
+        row = rows[f"{layer} beside green"]
+        assert row["mine_off"] == pytest.approx(1.1 / true - 1, abs=1e-3)
+        assert abs(row["found_off"]) < 0.06
+
+
 def with_trap(monkeypatch, trap):
     from vadrin.app.practice import practised_film
 

@@ -8,9 +8,11 @@ import pty
 import threading
 import time
 import tty
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 import numpy as np
+
+from vadrin.core.channels import Channel
 
 SIMULATED = "simulated"
 """Stands in the place of a port for a stand-in that ships with the program."""
@@ -109,11 +111,18 @@ class SimulatedDensitometer:
         self._rng, self._noise, self._drift = rng, noise, drift
         self.zero = 0.0
 
-    def press(self, density: float) -> None:
-        """Measure a patch of film: a line is sent as an instrument's button would send it."""
-        said = density + self.zero + float(self._rng.normal(0, self._noise))
+    def press(self, densities: Mapping[Channel, float]) -> None:
+        """Measure a patch of film: lines are sent as an instrument's button would send them.
+
+        Parameters
+        ----------
+        densities : mapping of Channel to float
+            Colour film is told in three lines.
+        """
+        for channel, density in densities.items():
+            said = density + self.zero + float(self._rng.normal(0, self._noise))
+            self._terminal.say(f"{channel[0].upper()} D {said:.2f}")
         self.zero += self._drift
-        self._terminal.say(f"V D {said:.2f}")
 
     def close(self) -> None:
         """Take it away."""

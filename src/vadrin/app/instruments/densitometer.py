@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Mapping
 from dataclasses import replace
 
 from vadrin.app.document.workbench import Workbench
@@ -11,7 +12,7 @@ from vadrin.app.instruments.film_under import unsteadiness
 from vadrin.app.instruments.instrument_line import InstrumentLine, instrument_on_a_line
 from vadrin.app.instruments.instrument_type import InstrumentType
 from vadrin.app.loaded.frame_order import next_to_read
-from vadrin.app.loaded.loaded_test import LoadedTest
+from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.read.entering_readings import add_reading
 from vadrin.core.channels import Channel
 from vadrin.core.wording import counted
@@ -22,6 +23,8 @@ from vadrin.notebook.store import Notebook
 
 ZERO, PATCH = "zero", "patch"
 """What the next reading is of, where it is of no frame."""
+LAYERS = frozenset({Channel.RED, Channel.GREEN, Channel.BLUE})
+"""What a densitometer tells of colour film with one press."""
 _HIGHEST = 6.0
 _ZERO_EVERY = 20
 _PATCH = 1.52
@@ -58,21 +61,22 @@ class DensitometerLine:
         self._kept = kept
         self._taken: list[int] = []
         self._drift = 0.0
+        self._layers_of: tuple[int, set[Channel]] = 0, set()
 
     @property
     def simulated(self) -> bool:
         """Whether it is the stand-in, whose button is on the screen."""
         return self._line.stand_in is not None
 
-    def press(self, density: float) -> None:
-        """Press the stand-in's button on film of a density."""
+    def press(self, densities: Mapping[Channel, float]) -> None:
+        """Press the stand-in's button on film of densities, by their channels."""
         if self._line.stand_in is not None:
-            self._line.stand_in.press(density)
+            self._line.stand_in.press(densities)
 
     def press_on(self, what: str) -> None:
         """Press the stand-in's button with no film under it, or on its reference patch."""
         if self._line.stand_in is not None:
-            self._line.stand_in.press(_PATCH if what == PATCH else 0.0)
+            self._line.stand_in.press({Channel.VISUAL: _PATCH if what == PATCH else 0.0})
 
     def news(self) -> list[tuple[float, Channel]]:
         """The densities that came since the last time, the zero's drift taken out."""
@@ -99,14 +103,37 @@ class DensitometerLine:
         place = bench.selected()
         if place is None or not place[1].readable:
             return
-        frame, read = place[1], max(density, 0.0)
+        frame, read = self._frame_of(bench, place[1], channel), max(density, 0.0)
         made = bench.edit(lambda book: add_reading(book, frame, read, channel))
         due = self.note(made.id) if made is not None else ""
         if due:
             bench.said.emit(due)
-        following = next_to_read(bench.loaded, frame.frame.id) if bench.loaded is not None else None
+        self._layers_of = frame.frame.id, {*self._layers_so_far(frame), channel}
+        if channel in LAYERS and not self._layers_of[1] >= LAYERS:
+            # Of colour film a press tells three numbers, a line each: the others are still to come.
+            return
+        self._layers_of = 0, set()
+        self._go_on(bench, frame)
+
+    def _layers_so_far(self, frame: LoadedFrame) -> set[Channel]:
+        """Layers of a frame that came in this press."""
+        told, layers = self._layers_of
+        return layers if told == frame.frame.id else set()
+
+    def _frame_of(self, bench: Workbench, frame: LoadedFrame, channel: Channel) -> LoadedFrame:
+        """The frame a line is of: of one layer alone the next line is that of the next frame."""
+        so_far = self._layers_so_far(frame)
+        if channel in so_far:
+            return self._go_on(bench, frame) or frame
+        return frame
+
+    def _go_on(self, bench: Workbench, frame: LoadedFrame) -> LoadedFrame | None:
+        """Go on to the next frame to read; None where there is none."""
+        loaded = bench.loaded
+        following = next_to_read(loaded, frame.frame.id) if loaded is not None else None
         if following is not None:
             bench.select(following.frame.id)
+        return following
 
     def set_zero(self, density: float) -> str:
         """Take what it says of no film as its zero; says how far that has drifted."""

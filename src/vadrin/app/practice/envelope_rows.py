@@ -13,11 +13,13 @@ from vadrin.app.practice.commitment import Belief, Commitment
 from vadrin.app.practice.envelope_words import holds
 from vadrin.app.practice.practice_place import FILM
 from vadrin.app.practice.practice_questions import (
+    BLUE,
     FASTER,
     INDEX,
     LONG,
     LONG_S,
     PUSH,
+    RED,
     TIME,
     Question,
     questions_of,
@@ -25,7 +27,7 @@ from vadrin.app.practice.practice_questions import (
 from vadrin.app.practice.practice_words import kind_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.app.results.rating import rating_of
-from vadrin.core.figure import Figure
+from vadrin.core.figure import Figure, absent
 from vadrin.core.simulation.practice_world import PracticeWorld
 
 
@@ -110,12 +112,36 @@ def _own_rows(
     """Rows of a test that answers in its own words: its figures, beside those of the film."""
     answer, world = own_answer(state), world_of(folder)
     figures = answer.figures if answer is not None else {}
+    if world.layers:
+        return _layer_rows(state, world, film, said)
     rows = []
     for question in questions_of(kind_on(folder / FILM)):
         true, key = _own_truth(question, world, state, film)
         found = figures.get(key)
         told = found if isinstance(found, Figure) else Figure(found)
         rows.append(EnvelopeRow(question, true, said.of(question.key), told))
+    return tuple(rows)
+
+
+def _layer_rows(
+    state: State, world: PracticeWorld, film: dict[str, Any], said: Commitment
+) -> tuple[EnvelopeRow, ...]:
+    """Contrast of the other layers beside that of green, on the strip that is not pushed."""
+    normal = min(state.loaded.strips, key=lambda s: abs(s.strip.push or 0.0))
+    worth = film["worth"].get(str(normal.strip.id))
+    label = normal.strip.label
+    layers_read = (m for m in state.settled().layers if m.label == label)
+    read = {str(m.channel): m.average_gradient.value for m in layers_read}
+    rows = []
+    for question, channel in ((RED, "red"), (BLUE, "blue")):
+        true = None
+        if worth is not None:
+            layers = (world.layers[channel], world.film)
+            own, green = (made.average_gradient(float(worth)) for made in layers)
+            true = own / green if own and green else None
+        one, other = read.get(channel), read.get("green")
+        found = Figure(one / other) if one and other else absent("not read")
+        rows.append(EnvelopeRow(question, true, said.of(question.key), found))
     return tuple(rows)
 
 

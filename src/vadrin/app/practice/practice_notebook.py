@@ -34,6 +34,7 @@ from vadrin.notebook.records import (
     Stock,
     Test,
 )
+from vadrin.notebook.records.kit import COLOUR_NEGATIVE
 from vadrin.notebook.store import Notebook
 
 _DENSITOMETER, _THERMOMETER = "densitometer", "thermometer"
@@ -98,7 +99,8 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
     """The kit of the practice room, and the test that is asked."""
     film, bath, speed = f"Practice film {number}", "Practice developer", world.film.box_speed
     with book.change("a practice film"):
-        stock = book.add(Stock(name=film, box_speed=speed))
+        made = Stock(name=film, box_speed=speed)
+        stock = book.add(replace(made, kind=COLOUR_NEGATIVE) if world.layers else made)
         developer = book.add(Developer(name=bath))
         book.add(Developer(name=_OTHER_BATH))
         # A maker's word: near enough to begin with, and no more.

@@ -140,6 +140,17 @@ FASTER = Question(
 STEEPER = Question(
     "steeper", "contrast", "contrast beside it", "Its contrast is ×", "", Measure.TIMES
 )
+RED, BLUE = (
+    Question(
+        f"{layer}_beside_green",
+        f"{layer} beside green",
+        f"contrast of {layer} beside green",
+        f"At normal the contrast of {layer} is ×",
+        "of that of green",
+        Measure.TIMES,
+    )
+    for layer in ("red", "blue")
+)
 _TIMES_ASKED = (INDEX, TIME, PUSH)
 
 
@@ -169,6 +180,7 @@ KINDS = {
         PracticeKind("push", "its pushes"),
         PracticeKind("reciprocity", "long exposures", (LONG,)),
         PracticeKind("two developers", "another developer", (FASTER, STEEPER)),
+        PracticeKind("colour", "its colour layers", (RED, BLUE)),
     )
 }
 """Every type of test a practice film can be asked, by its key."""

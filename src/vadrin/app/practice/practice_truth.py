@@ -115,4 +115,6 @@ def _beside(world: PracticeWorld) -> dict[str, Any]:
         told["long_s"] = world.reciprocity.needed(LONG_S)
     if world.other is not None:
         told["other"] = asdict(world.other)
+    if world.layers:
+        told["layers"] = {name: asdict(layer) for name, layer in world.layers.items()}
     return told

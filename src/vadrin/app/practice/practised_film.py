@@ -17,7 +17,9 @@ from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
+from vadrin.core.channels import Channel
 from vadrin.core.frames import FrameState
+from vadrin.core.planning.test_types.colour_push import ColourPush
 from vadrin.core.planning.test_types.long_exposures import LongExposures
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
@@ -35,7 +37,9 @@ _LIT = (FrameState.EXPOSED, FrameState.DOUBLED)
 def world_drawn(seed: int, level: Level, kind: str = "time") -> PracticeWorld:
     """The film of a seed and level for a type of test, always the same."""
     rng = np.random.default_rng([seed, list(Level).index(level), 1])
-    return draw_world(rng, level, kind == LongExposures.key, kind == TwoDevelopers.key)
+    return draw_world(
+        rng, level, kind == LongExposures.key, kind == TwoDevelopers.key, kind == ColourPush.key
+    )
 
 
 def world_of(folder: Path) -> PracticeWorld:
@@ -117,11 +121,13 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     for strip, made in zip(loaded.strips, world.developed(fresh), strict=True):
         if made is None:
             continue
-        film["strips"][str(strip.strip.id)] = {
-            str(f.frame.id): None if np.isnan(d) else round(float(d), 5)
-            for f, d in zip(strip.frames, made.densities, strict=True)
-        }
-        film["base"][str(strip.strip.id)] = round(made.base_fog, 5)
+        layers = {"": (made.densities, made.base_fog), **made.layers}
+        for channel, (dense, base) in layers.items():
+            film["strips"][_key(strip, channel)] = {
+                str(f.frame.id): None if np.isnan(d) else round(float(d), 5)
+                for f, d in zip(strip.frames, dense, strict=True)
+            }
+            film["base"][_key(strip, channel)] = round(base, 5)
         film["worth"][str(strip.strip.id)] = round(made.minutes_at_20, 5)
     _note_traps(film, world, loaded, fresh)
     put_film(folder, film)
@@ -152,8 +158,15 @@ def _note_traps(
             film["traps"].append(said)
 
 
-def density_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame) -> float:
-    """True density of a frame of the practice film.
+def _key(strip: LoadedStrip, channel: str = "") -> str:
+    """Under which the densities of a strip are kept, those of a layer of colour film apart."""
+    return f"{strip.strip.id} {channel}".strip()
+
+
+def density_on(
+    notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame, channel: str = ""
+) -> float:
+    """True density of a frame of the practice film; of colour film that of green, or of a layer.
 
     Raises
     ------
@@ -164,31 +177,43 @@ def density_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: Lo
         raise EntryError(
             f"strip {strip.strip.label} is not developed yet: process it, and record its time"
         )
-    mine = _develop(notebook.parent, loaded)["strips"].get(str(strip.strip.id), {})
+    mine = _develop(notebook.parent, loaded)["strips"].get(_key(strip, channel), {})
     density = mine.get(str(frame.frame.id))
     if density is None:
         raise EntryError(f"there is no film at {frame.called} of strip {strip.strip.label}")
     return float(density)
 
 
-def density_under_aperture(
+def densities_under_aperture(
     notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame
-) -> float:
-    """Density under the densitometer's aperture, which may be laid wrongly the first time.
+) -> dict[Channel, float]:
+    """Densities under the densitometer's aperture, which may be laid wrongly the first time; of
+    colour film three.
 
     Raises
     ------
     EntryError
         As `density_on`.
     """
-    density = density_on(notebook, loaded, strip, frame)
-    if frame.readings:
-        return density
+    world, off = world_of(notebook.parent), _laid_wrongly(notebook, loaded, strip, frame)
+    if not world.layers:
+        return {Channel.VISUAL: density_on(notebook, loaded, strip, frame) + off}
+    kept = {Channel.GREEN: "", **{Channel(name): name for name in world.layers}}
+    return {
+        channel: density_on(notebook, loaded, strip, frame, kept[channel]) + off
+        for channel in (Channel.RED, Channel.GREEN, Channel.BLUE)
+    }
+
+
+def _laid_wrongly(
+    notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame
+) -> float:
+    """By how much the first reading of a frame is off."""
     lit = [f.frame.id for f in strip.frames if f.frame.state in _LIT and not f.frame.blank]
-    if frame.frame.id not in lit:
-        return density
+    if frame.readings or frame.frame.id not in lit:
+        return 0.0
     world, at = world_of(notebook.parent), loaded.strips.index(strip)
-    return density + world.misread(at, len(loaded.strips), lit.index(frame.frame.id), len(lit))
+    return world.misread(at, len(loaded.strips), lit.index(frame.frame.id), len(lit))
 
 
 def base_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip) -> float:

@@ -61,6 +61,8 @@ class PracticeFilm:
     fog, fog_a_minute : float
     q10 : float
         How much faster development goes for each 10 K.
+    bath_c : float
+        At which its minutes count as they are: 20 °C, but for film of a warm process.
     """
 
     shape: str
@@ -76,10 +78,11 @@ class PracticeFilm:
     fog: float = 0.2
     fog_a_minute: float = 0.005
     q10: float = 2.5
+    bath_c: float = 20.0
 
     def minutes_at_20(self, minutes: float, temperature_c: float) -> float:
-        """Minutes at 20 °C that do as much."""
-        return float(minutes * self.q10 ** ((temperature_c - 20.0) / 10.0))
+        """Minutes at 20 °C, or in the bath of its process, that do as much."""
+        return float(minutes * self.q10 ** ((temperature_c - self.bath_c) / 10.0))
 
     def base_fog(self, minutes: float) -> float:
         """Base plus fog after a development at 20 °C."""

@@ -55,11 +55,14 @@ class DevelopedStrip:
     base_fog : float
     minutes_at_20 : float
         What its development was worth.
+    layers : dict of str to (ndarray, float)
+        Of colour film: densities and base of each layer that is not the one above, by channel.
     """
 
     densities: Array
     base_fog: float
     minutes_at_20: float
+    layers: dict[str, tuple[Array, float]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -81,6 +84,8 @@ class PracticeWorld:
         The same film as another developer brings it out.
     reciprocity : PracticeReciprocity, optional
         None where no test asks for long exposures.
+    layers : dict of str to PracticeFilm
+        Of colour film: the layers beside that of green, by channel.
     """
 
     film: PracticeFilm
@@ -92,6 +97,7 @@ class PracticeWorld:
     hands: tuple[float, ...] = (1.0,)
     other: PracticeFilm | None = None
     reciprocity: PracticeReciprocity | None = None
+    layers: dict[str, PracticeFilm] = field(default_factory=dict)
 
     def film_of(self, strip: TreatedStrip) -> PracticeFilm:
         """The film as the developer of a strip brings it out."""
@@ -118,7 +124,8 @@ class PracticeWorld:
         for trap in self._of(TrapKind.SHORT):
             cut = made[trap.strip_of(len(made))]
             if cut is not None:
-                cut.densities[len(cut.densities) - int(trap.amount) :] = np.nan
+                for dense in (cut.densities, *(layer for layer, _ in cut.layers.values())):
+                    dense[len(dense) - int(trap.amount) :] = np.nan
         return made
 
     def misread(self, place: int, count: int, frame: int, exposed: int) -> float:
@@ -175,13 +182,20 @@ class PracticeWorld:
     def _developed(self, strip: TreatedStrip) -> DevelopedStrip:
         film = self.film_of(strip)
         worth = film.minutes_at_20(strip.minutes, strip.temperature_c)
-        fog = film.base_fog(worth)
-        lit = np.isfinite(strip.log_h)
-        net = np.zeros(len(strip.log_h))
-        net[lit] = film.net(strip.log_h[lit], worth)
-        return DevelopedStrip(fog + net, fog, worth)
+        layers = {name: _densities(made, strip, worth) for name, made in self.layers.items()}
+        return DevelopedStrip(*_densities(film, strip, worth), worth, layers)
 
 
+def _densities(film: PracticeFilm, strip: TreatedStrip, worth: float) -> tuple[Array, float]:
+    """Density frame by frame, and base plus fog."""
+    fog = film.base_fog(worth)
+    lit = np.isfinite(strip.log_h)
+    net = np.zeros(len(strip.log_h))
+    net[lit] = film.net(strip.log_h[lit], worth)
+    return fog + net, fog
+
+
+_COLOUR_BATH = 37.8
 _METER_OFF = 0.3
 """How often, at the hard level, the meter is off."""
 _HANDS = 0.008
@@ -193,7 +207,11 @@ _DUST = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0005, Level.HARD: 0.
 
 
 def draw_world(
-    rng: np.random.Generator, level: Level, long_exposures: bool = False, other: bool = False
+    rng: np.random.Generator,
+    level: Level,
+    long_exposures: bool = False,
+    other: bool = False,
+    colour: bool = False,
 ) -> PracticeWorld:
     """A film and its troubles by level; as it comes, any of them may or may not happen.
 
@@ -201,8 +219,8 @@ def draw_world(
     ----------
     rng : numpy.random.Generator
     level : Level
-    long_exposures, other : bool
-        Whether the test is of long exposures, or of another developer beside this one.
+    long_exposures, other, colour : bool
+        Whether the test is of long exposures, of another developer beside this one, or of colour.
     """
     film = draw_film(rng)
     if level is Level.ANY:
@@ -219,7 +237,25 @@ def draw_world(
     world = PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
     if long_exposures:
         return replace(world, reciprocity=draw_reciprocity(rng))
+    if colour:
+        warm = replace(film, bath_c=_COLOUR_BATH)
+        return replace(world, film=warm, layers=_layers(rng, warm))
     return replace(world, other=_other(rng, film)) if other else world
+
+
+def _layers(rng: np.random.Generator, film: PracticeFilm) -> dict[str, PracticeFilm]:
+    """The layers of red and blue beside that of green: other bases, and rates of their own, so
+    that they part as development goes on."""
+    return {
+        name: replace(
+            film,
+            speed_point=film.speed_point + float(rng.uniform(-0.12, 0.12)),
+            contrast=film.contrast * float(rng.uniform(0.9, 1.12)),
+            rate_a_minute=film.rate_a_minute * float(rng.uniform(0.85, 1.2)),
+            fog=film.fog + mask,
+        )
+        for name, mask in (("red", -0.1), ("blue", 0.35))
+    }
 
 
 def _other(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 
 from vadrin.core.process.rules_on_trial import RuleFormula
 
-STOCK_KINDS = ("black-and-white negative", "colour negative", "reversal", "paper")
+COLOUR_NEGATIVE = "colour negative"
+STOCK_KINDS = ("black-and-white negative", COLOUR_NEGATIVE, "reversal", "paper")
 RULE_TAKES = ("seconds", "stops", "degrees", "minutes")
 DROPS = ("stays clear", "clouds")
 """What a drop of test solution does in a fixer; it clouds where too much silver is held."""

@@ -11,7 +11,7 @@ from vadrin.app.display.words import capital
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.instruments import DENSITOMETER
 from vadrin.app.instruments.densitometer import PATCH, ZERO
-from vadrin.app.instruments.film_under import density_under
+from vadrin.app.instruments.film_under import densities_under
 from vadrin.errors import VadrinError
 from vadrin.ui.ears import Ears
 from vadrin.ui.stations.listen_button import ListenButton
@@ -75,7 +75,7 @@ class DensitometerRow(QWidget):
         if self._meter is None or place is None or loaded is None:
             return
         try:
-            self._meter.press(density_under(self.bench.notebook.path, loaded, *place))
+            self._meter.press(densities_under(self.bench.notebook.path, loaded, *place))
             self.refuse("")
         except VadrinError as error:
             self.refuse(f"{capital(str(error))}.")
