@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import pytest
 
+from tests.notebooks import developed_test
 from tests.states import state_of
 from vadrin.app.decisions.darkroom_card import card_of, kept_card
 from vadrin.app.display.quantities import (
@@ -18,8 +19,10 @@ from vadrin.app.display.words import date_text
 from vadrin.app.document.analysis_input import channel_of, readings_of, settings_of
 from vadrin.app.document.state import State
 from vadrin.app.document.test_loading import load_test
+from vadrin.app.expose.exposing import mark_frame
 from vadrin.app.overview.progress import steps_of
 from vadrin.app.plan.expected_curves import expected_film, expected_strips
+from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.reading_doubts import reading_doubt
 from vadrin.app.results.headline import headline_of
 from vadrin.app.results.method_rows import limits_text, method_lines
@@ -233,3 +236,17 @@ def test_a_measure_nobody_knows_is_worked_out_as_usual(told):
     assert headline_of(state_of(hurt, answer)).time == headline_of(state_of(loaded, usual)).time
     with pytest.raises(EntryError, match="choose one first"):
         target_value_typed("averagf gradient", "0.6")
+
+
+def test_frames_spoilt_after_they_were_read_are_not_counted_as_read(notebook):
+    test = developed_test(notebook, "Kelda Pan 200", times=(8.0,))
+    for _, frame in load_test(notebook, test.id).frames():
+        if frame.readable:
+            add_reading(notebook, frame, 0.4)
+    frames = [f for _, f in load_test(notebook, test.id).frames() if f.readable]
+    whole = steps_of(State(load_test(notebook, test.id)))["read"].words
+    mark_frame(notebook, frames[3].frame, FrameState.SKIPPED)
+    count = len(frames)
+    assert whole == f"{count} of {count} frames"
+    words = steps_of(State(load_test(notebook, test.id)))["read"].words
+    assert words == f"{count - 1} of {count - 1} frames"

@@ -59,7 +59,9 @@ def _read_words(loaded: LoadedTest, read: int) -> str:
         return f"{counted(read, 'point')} traced" if read else "not traced"
     looks = sum(len(judged_of(s)) for s in loaded.strips)
     if read or not looks:
-        return f"{read} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
+        # A frame may be called spoilt after it was read.
+        there = sum(f.readable and f.density is not None for _, f in loaded.frames())
+        return f"{there} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
     return f"{counted(looks, 'look')} by eye"
 
 
