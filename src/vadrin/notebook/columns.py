@@ -89,7 +89,8 @@ def json_list(value: tuple[Any, ...] | None) -> str:
 
 
 def _tuple(value: Any) -> tuple[Any, ...]:
-    held = json.loads(value) if value else []
+    # Most are empty, and very many are read at once.
+    held = json.loads(value) if value and value != "[]" else []
     return tuple(held) if isinstance(held, list) else ()
 
 

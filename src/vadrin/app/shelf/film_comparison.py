@@ -131,15 +131,17 @@ def _named(loaded: LoadedTest, strip: LoadedStrip) -> tuple[str, str]:
 def films_decided(notebook: Notebook) -> Laying:
     """Every film that was decided on and has a negative's curve, the newest decision first; a few
     tests at a time, yielding how many of how many are known."""
-    newest = {f.test_id: f for f in notebook.all(Finding)}
-    tests = [t for t in notebook.all(Test) if t.id in newest and not _falls(t)]
-    made: list[ComparedFilm] = []
-    for start in range(0, len(tests), _AT_ONCE):
-        some = tests[start : start + _AT_ONCE]
-        for loaded in load_tests(notebook, some):
-            made += _compared(loaded, newest[loaded.test.id])
-        if start + len(some) < len(tests):
-            yield start + len(some), len(tests)
+    newest = dict(notebook.rows("SELECT test_id, max(id) FROM finding GROUP BY test_id"))
+    ids, made = sorted(newest), list[ComparedFilm]()
+    for start in range(0, len(ids), _AT_ONCE):
+        some = ids[start : start + _AT_ONCE]
+        found = notebook.all_of(Finding, "id", [newest[each] for each in some])
+        last = {finding.test_id: finding for finding in found}
+        tests = [t for t in notebook.all_of(Test, "id", some) if not _falls(t)]
+        for loaded in load_tests(notebook, tests):
+            made += _compared(loaded, last[loaded.test.id])
+        if start + len(some) < len(ids):
+            yield start + len(some), len(ids)
     return tuple(sorted(made, key=lambda film: film.decided_at, reverse=True))
 
 
