@@ -170,9 +170,9 @@ def _practice(app: Any, window: Window, folder: Path) -> None:
 
     with tempfile.TemporaryDirectory() as scratch:
         os.environ["XDG_DATA_HOME"] = scratch
-        begun = begin_practice(practice_place(), Level.HARD, "push", 12)
+        begun = begin_practice(practice_place(), Level.HARD, "push", 13)
         book = Notebook(begun.notebook)
-        state = tested(book, begun.test_id, TESTERS[0], 12)
+        state = tested(book, begun.test_id, TESTERS[0], 13)
         book.close()
         found = state.settled().finding
         index, minutes = found.zone_ei.known(), found.time_min.known()

@@ -59,9 +59,7 @@ def _read_words(loaded: LoadedTest, read: int) -> str:
         return f"{counted(read, 'point')} traced" if read else "not traced"
     looks = sum(len(judged_of(s)) for s in loaded.strips)
     if read or not looks:
-        # A frame may be called spoilt after it was read.
-        there = sum(f.readable and f.density is not None for _, f in loaded.frames())
-        return f"{there} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
+        return f"{read} of {counted(loaded.readable(), 'frame')}" if read else "not begun"
     return f"{counted(looks, 'look')} by eye"
 
 
@@ -71,7 +69,9 @@ def steps_of(state: State | None) -> dict[str, StepState]:
         return {}
     loaded = state.loaded
     total = len(loaded.frames())
-    exposed, processed, read = loaded.exposed(), loaded.processed(), loaded.read()
+    exposed, processed = loaded.exposed(), loaded.processed()
+    # A frame may be called spoilt after it was read.
+    read = sum(f.readable and f.density is not None for _, f in loaded.frames())
     strips = len(loaded.strips)
     card = f"decided {date_text(loaded.findings[-1].decided_at)}" if loaded.findings else "—"
     steps = {
