@@ -1,5 +1,7 @@
 """Whether a bath still develops, and whether a process is where it was."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
@@ -75,6 +77,23 @@ def standing_of(strips, figure=ControlFigure.CONTRAST):
 
 def test_a_run_beyond_the_usual_limit_is_out_and_one_within_is_not():
     standing = standing_of(strips_at(0.80, 0.87, 0.89, 0.72, 0.71))
+    assert standing == (Control.REFERENCE, Control.IN, Control.OUT, Control.IN, Control.OUT)
+
+
+@pytest.mark.parametrize(
+    ("figure", "field", "usual", "limit"),
+    [(ControlFigure.FOG, "fog", 0.22, 0.03), (ControlFigure.LOW, "low", 0.50, 0.06)],
+)
+def test_fog_and_the_thin_patch_have_limits_of_their_own_size(figure, field, usual, limit):
+    off = (0.0, 0.8 * limit, 1.2 * limit, -0.8 * limit, -1.2 * limit)
+    # A figure over the fog moves with it: the other patches stay where they are.
+    runs = [
+        replace(one, **{field: usual + o})
+        for one, o in zip(strips_at(*[0.8] * 5), off, strict=True)
+    ]
+    if figure is ControlFigure.FOG:
+        runs = [replace(one, low=0.28 + one.fog, high=1.08 + one.fog) for one in runs]
+    standing = standing_of(tuple(runs), figure)
     assert standing == (Control.REFERENCE, Control.IN, Control.OUT, Control.IN, Control.OUT)
 
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from vadrin.core.simulation.practice_film import draw_film
+from vadrin.core.simulation.practice_film import SHAPES, draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_limits import ShotStrip, reach_of
 from vadrin.core.simulation.practice_paper import PracticePaper
@@ -92,6 +92,37 @@ def test_a_film_whose_speed_gains_with_time_gains_and_one_whose_falls_falls():
             plain = replace(made, speed_gain=0.0)
             moved = (starts[0] - starts[1]) - (plain.log_h_m(4.0) - plain.log_h_m(20.0))
             assert way * moved > 0.05
+
+
+def test_every_shape_bends_the_curve_its_own_way(film):
+    usual = replace(film, shape=SHAPES[0])
+    lit, plain = X[1:], usual.net(X[1:], 9.0)
+    bent = {
+        "density that saturates": 2.0 * (1.0 - np.exp(-plain / 2.0)),
+        "contrast that still rises": plain * (1.0 + 0.09 * plain),
+        "a developer that exhausts itself": plain / (1.0 + 0.12 * plain),
+    }
+    for shape in SHAPES:
+        made = replace(film, shape=shape).net(lit, 9.0)
+        if shape in bent:
+            assert made == pytest.approx(bent[shape]), shape
+        assert (np.diff(made) >= 0).all(), shape
+    for shape in (SHAPES[0], "fog that grows", "speed that gains with time"):
+        assert replace(film, shape=shape).net(lit, 9.0) == pytest.approx(plain), shape
+
+
+def test_what_goes_wrong_stays_what_a_darkroom_has_seen():
+    told = {kind: [] for kind in TrapKind}
+    for seed in range(120):
+        for level in (Level.USUAL, Level.HARD, Level.ANY):
+            for trap in draw_world(np.random.default_rng(seed), level).traps:
+                told[trap.kind].append(abs(trap.amount))
+    most = {"light": 0.35, "bath": 1.4, "late": 0.8, "misread": 0.4, "meter": 0.334, "bottle": 0.12}
+    for name, high in most.items():
+        amounts = told[TrapKind(name)]
+        assert len(amounts) > 10
+        assert 0.3 * high <= min(amounts)
+        assert max(amounts) <= high
 
 
 def test_a_misreading_is_of_one_frame_of_one_strip(film):
