@@ -57,6 +57,7 @@ DEMO = ROOT / "src" / "vadrin" / "app" / "demo" / "demo.vadrin"
 _ROOMS = ("app", "core")
 _ELSEWHERE = ("practice", "document", "demo", "library", "simulation")
 """Rooms that are asked otherwise: what is not of a test, or is of a machine."""
+_GUIDE = "pages that are written by hand"
 _LONG, _OF_TODAY = "takes long; asked by others, for what it is meant for", "of this day"
 _NOT_ASKED = {
     "app.plan.smallest_plan.smallest_plan": _LONG,
@@ -73,6 +74,10 @@ _NOT_ASKED = {
     "app.shelf.shelf_tables.shelf_table": _OF_TODAY,
     "app.stamps.fresh_uid": _OF_TODAY,
     "app.stamps.now": _OF_TODAY,
+    "app.overview.guide.guide_parts": _GUIDE,
+    "app.overview.guide.parts_about": _GUIDE,
+    "app.overview.guide.terms": _GUIDE,
+    "app.overview.guide.explained": _GUIDE,
     "app.learning.left_out.leave_estimates_out": "writes a preference",
 }
 _TODAY = datetime(2026, 12, 1, 9, 0, tzinfo=UTC)
