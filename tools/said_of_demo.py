@@ -4,6 +4,7 @@
 
     python tools/said_of_demo.py                keeps it, a line for each function
     python tools/said_of_demo.py NAME           prints in full what one of them says
+    python tools/said_of_demo.py --lines        prints the lines, and keeps nothing
 
 Every public function of ``vadrin.app`` and ``vadrin.core`` that asks for nothing but a notebook,
 a test, its parts or its answer, words or numbers, is called with those of the demo. The tests
@@ -292,9 +293,13 @@ def main(arguments: list[str]) -> int:
     import shutil
     import tempfile
 
+    printed = arguments == ["--lines"]
     with tempfile.TemporaryDirectory() as folder:
         path = Path(shutil.copy(DEMO, Path(folder) / "demo.vadrin"))
-        told = dict(said_of(path, *arguments))
+        told = dict(said_of(path, *([] if printed else arguments)))
+    if printed:
+        print("\n".join(line_of(*one) for one in told.items()))
+        return 0
     if arguments:
         print("\n".join(str(part) for each in told.values() for part in each))
         return 0 if told else 1
