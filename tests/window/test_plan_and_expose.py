@@ -44,9 +44,16 @@ from vadrin.notebook.records import (
 
 
 def begin(typist, kind):
-    """From the shelf to the plan of a kind, with film and developer named."""
+    """From the shelf to the plan of a kind, with film and developer named; however soon after
+    another name was typed there."""
+    usual = QApplication.keyboardInputInterval()
+    QApplication.setKeyboardInputInterval(60_000)
+    typist.settle()
     typist.press(Qt.Key.Key_N, CTRL)
-    typist.qtbot.keyClicks(QApplication.focusWidget(), kind)
+    window = typist.window
+    typist.qtbot.waitUntil(lambda: QApplication.focusWidget() is window.station().list)
+    typist.qtbot.keyClicks(window.station().list, kind)
+    QApplication.setKeyboardInputInterval(usual)
     typist.steps += 1
     typist.press(ENTER)
     typist.write("Merrow Pan 125", TAB)

@@ -249,5 +249,8 @@ class QuestionStation(Station):
             super().keyPressEvent(event)
 
     def take_focus(self) -> None:
-        """Begin at the questions."""
+        """Begin at the questions, and with no letter left over of a name typed before."""
+        here = self.list.currentIndex()
+        self.list.keyboardSearch("")
+        self.list.setCurrentIndex(here)
         self.list.setFocus()
