@@ -1,5 +1,6 @@
 """What acts do to a practice film, held against its own formula; nothing of the fit is asked."""
 
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -10,7 +11,7 @@ from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_limits import ShotStrip, reach_of
 from vadrin.core.simulation.practice_paper import PracticePaper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity
-from vadrin.core.simulation.practice_trap import Trap, TrapKind
+from vadrin.core.simulation.practice_trap import WORDS_FOR, Trap, TrapKind
 from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
 
 STOP = 0.30103
@@ -123,6 +124,16 @@ def test_what_goes_wrong_stays_what_a_darkroom_has_seen():
         assert len(amounts) > 10
         assert 0.3 * high <= min(amounts)
         assert max(amounts) <= high
+
+
+def test_nobody_is_credited_with_what_another_word_holds():
+    said = {
+        "the thermometer was off, the bath was colder": {TrapKind.BATH},
+        "the light meter was off": {TrapKind.METER, TrapKind.LIGHT},
+        "the developer was old": {TrapKind.BOTTLE},
+    }
+    for words, kinds in said.items():
+        assert {k for k in TrapKind if re.search(WORDS_FOR[k], words)} == kinds, words
 
 
 def test_a_misreading_is_of_one_frame_of_one_strip(film):

@@ -13,3 +13,7 @@ class Channel(StrEnum):
     GREEN = "green"
     BLUE = "blue"
     UV = "uv"
+
+
+LAYERS = (Channel.RED, Channel.GREEN, Channel.BLUE)
+"""What colour film is read in."""

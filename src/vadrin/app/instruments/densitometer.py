@@ -14,7 +14,7 @@ from vadrin.app.instruments.instrument_type import InstrumentType
 from vadrin.app.loaded.frame_order import next_to_read
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedTest
 from vadrin.app.read.entering_readings import add_reading
-from vadrin.core.channels import Channel
+from vadrin.core.channels import LAYERS, Channel
 from vadrin.core.wording import counted
 from vadrin.errors import EntryError
 from vadrin.instruments.simulated import DENSITOMETER_LINE, SimulatedDensitometer
@@ -23,8 +23,6 @@ from vadrin.notebook.store import Notebook
 
 ZERO, PATCH = "zero", "patch"
 """What the next reading is of, where it is of no frame."""
-LAYERS = frozenset({Channel.RED, Channel.GREEN, Channel.BLUE})
-"""What a densitometer tells of colour film with one press."""
 _HIGHEST = 6.0
 _ZERO_EVERY = 20
 _PATCH = 1.52
@@ -109,7 +107,7 @@ class DensitometerLine:
         if due:
             bench.said.emit(due)
         self._layers_of = frame.frame.id, {*self._layers_so_far(frame), channel}
-        if channel in LAYERS and not self._layers_of[1] >= LAYERS:
+        if channel in LAYERS and not self._layers_of[1].issuperset(LAYERS):
             # Of colour film a press tells three numbers, a line each: the others are still to come.
             return
         self._layers_of = 0, set()

@@ -22,13 +22,14 @@ def usual_finding(notebook: Notebook, loaded: LoadedTest) -> PriorFinding | None
     test = loaded.test
     if estimates_left_out() or test.kind not in LEARNING_KINDS or loaded.read():
         return None
-    here = [p for p in past_tests(notebook, test.id) if p.developer_id == test.developer_id]
+    every = past_tests(notebook, test.id)
+    here = [p for p in every if p.developer_id == test.developer_id]
     if len(here) < FEWEST:
         return None
     wanted = median(past.wanted for past in here)
     times = [past.minutes for past in here if abs(past.wanted - wanted) <= _ALIKE]
     if len(times) < FEWEST:
         return None
-    noise = noise_learnt(past_tests(notebook, test.id), test.instrument_id)
+    noise = noise_learnt(every, test.instrument_id)
     made = PriorFinding(test.exposure_index, median(times), MEASURE, wanted, "")
     return replace(made, films=len(times), noise=noise)

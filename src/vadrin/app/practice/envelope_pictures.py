@@ -10,8 +10,8 @@ from vadrin.app.pictures.looking import NO_PRINT, Looking, PaperUsed
 from vadrin.app.pictures.seen import OnFilm, Seen, seen_on
 from vadrin.app.practice.commitment import commitment_of
 from vadrin.app.practice.practice_place import is_opened
-from vadrin.app.practice.practice_questions import INDEX, TIME, questions_of
-from vadrin.app.practice.practice_words import kind_on
+from vadrin.app.practice.practice_questions import INDEX, TIME
+from vadrin.app.practice.practice_words import questions_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.core.pictures.printing_paper import typical_paper
 from vadrin.core.simulation.practice_development import PracticeDevelopment
@@ -42,7 +42,7 @@ def envelope_pictures(notebook: Path, shrunk: int = 4) -> tuple[EnvelopePicture,
     """
     if not is_opened(notebook):
         return ()
-    if INDEX not in questions_of(kind_on(notebook)):
+    if INDEX not in questions_on(notebook):
         return ()
     film, said = world_of(notebook.parent).film, commitment_of(notebook)
     normal = film.time_for_gradient()

@@ -19,8 +19,8 @@ from vadrin.app.practice.commitment import Commitment, commitment_of
 from vadrin.app.practice.envelope import open_envelope
 from vadrin.app.practice.envelope_rows import EnvelopeRow, figure_rows, target_of
 from vadrin.app.practice.practice_place import OPENED, TRUTH
-from vadrin.app.practice.practice_questions import INDEX, questions_of
-from vadrin.app.practice.practice_words import kind_on, outside_of
+from vadrin.app.practice.practice_questions import INDEX
+from vadrin.app.practice.practice_words import outside_of, questions_on
 from vadrin.app.practice.practised_film import film_in, treated, world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.app.stamps import now
@@ -119,7 +119,7 @@ def opening(
     if state is None:
         raise EntryError("open the test of the practice film first")
     if not said.complete:
-        asked = questions_of(kind_on(notebook))
+        asked = questions_on(notebook)
         first = " or ".join(_a(q.name) for q in asked[:2])
         raise EntryError(f"say {first} first: the envelope opens once you have")
     rows, traps = compared(notebook, state, said)

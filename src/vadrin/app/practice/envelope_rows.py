@@ -22,9 +22,8 @@ from vadrin.app.practice.practice_questions import (
     RED,
     TIME,
     Question,
-    questions_of,
 )
-from vadrin.app.practice.practice_words import kind_on
+from vadrin.app.practice.practice_words import questions_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.core.figure import Figure, absent
@@ -81,7 +80,7 @@ def figure_rows(
     state: State, folder: Path, film: dict[str, Any], said: Commitment
 ) -> tuple[EnvelopeRow, ...]:
     """The figures a practice film was asked for: true, said and found."""
-    asked = questions_of(kind_on(folder / FILM))
+    asked = questions_on(folder / FILM)
     if INDEX not in asked:
         return _own_rows(state, folder, film, said)
     true, rating = world_of(folder).film, rating_of(state)
@@ -110,12 +109,13 @@ def _own_rows(
     state: State, folder: Path, film: dict[str, Any], said: Commitment
 ) -> tuple[EnvelopeRow, ...]:
     """Rows of a test that answers in its own words: its figures, beside those of the film."""
-    answer, world = own_answer(state), world_of(folder)
-    figures = answer.figures if answer is not None else {}
+    world = world_of(folder)
     if world.layers:
         return _layer_rows(state, world, film, said)
+    answer = own_answer(state)
+    figures = answer.figures if answer is not None else {}
     rows = []
-    for question in questions_of(kind_on(folder / FILM)):
+    for question in questions_on(folder / FILM):
         true, key = _own_truth(question, world, state, film)
         found = figures.get(key)
         told = found if isinstance(found, Figure) else Figure(found)

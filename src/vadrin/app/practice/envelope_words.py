@@ -3,18 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log2
 from typing import TYPE_CHECKING, Any
 
 from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import minutes_text
+from vadrin.app.practice.practice_questions import UNKNOWN, Measure
 from vadrin.core.figure import Figure
 
 if TYPE_CHECKING:
     from vadrin.core.results.analysis_result import Analysis
-
-UNKNOWN = "—"
-"""Where there is no figure."""
 
 
 @dataclass(frozen=True)
@@ -23,20 +20,6 @@ class Committed:
 
     exposure_index: float | None = None
     time_min: float | None = None
-
-
-def stops_off(value: float | None, true: float | None) -> str:
-    """An EI's error in stops, as it is shown."""
-    if not value or not true:
-        return UNKNOWN
-    return f"{log2(value / true):+.2f} stop".replace("-", "−")
-
-
-def percent_off(value: float | None, true: float | None) -> str:
-    """A time's error as a share, as it is shown."""
-    if not value or not true:
-        return UNKNOWN
-    return f"{100 * (value / true - 1):+.0f} %".replace("-", "−")
 
 
 def holds(figure: Figure, true: float | None) -> bool | None:
@@ -73,13 +56,13 @@ def envelope_lines(truth: dict[str, Any], mine: Committed, told: Analysis) -> li
     ]
     if mine.exposure_index or mine.time_min:
         lines.append(
-            f"Yours: EI {stops_off(mine.exposure_index, index)}, "
-            f"time {percent_off(mine.time_min, time)}."
+            f"Yours: EI {Measure.EI.off_words(mine.exposure_index, index)}, "
+            f"time {Measure.MINUTES.off_words(mine.time_min, time)}."
         )
     ei, minutes = finding.zone_ei, finding.time_min
     lines.append(
-        f"The readings, by the program: EI {stops_off(ei.value, index)} "
-        f"({_held_words(holds(ei, index))}), time {percent_off(minutes.value, time)} "
+        f"The readings, by the program: EI {Measure.EI.off_words(ei.value, index)} "
+        f"({_held_words(holds(ei, index))}), time {Measure.MINUTES.off_words(minutes.value, time)} "
         f"({_held_words(holds(minutes, time))})."
     )
     lines += [f"Set in it: {trap}." for trap in truth["traps"]] or ["Nothing went wrong in it."]

@@ -12,7 +12,9 @@ from vadrin.app.display.quantities import minutes_text
 from vadrin.app.entry.exposures import exposure_index_typed
 from vadrin.app.entry.numbers import number_within
 from vadrin.app.entry.times import minutes_typed
-from vadrin.app.practice.envelope_words import UNKNOWN
+
+UNKNOWN = "—"
+"""Where there is no figure."""
 
 
 class Measure(Enum):

@@ -8,6 +8,7 @@ from typing import Any
 
 from vadrin.app.display.words import capital
 from vadrin.app.practice.practice_place import OPENED, TRUTH
+from vadrin.app.practice.practice_questions import Question, questions_of
 from vadrin.core.simulation.practice_level import Level
 
 LEVELS: dict[str, Level] = {
@@ -28,24 +29,25 @@ LEVEL_SENTENCES = {
 _LONGEST = 200_000
 
 
+def _outside(notebook: Path) -> dict[str, Any]:
+    """What stands on the envelope of a practice film; nothing where it is gone or hurt."""
+    try:
+        told = json.loads((notebook.parent / TRUTH).read_text("utf-8")[:_LONGEST])
+    except (OSError, ValueError):
+        return {}
+    return told if isinstance(told, dict) else {}
+
+
 def outside_of(notebook: Path) -> tuple[str, str]:
     """What stands on the envelope: the level's name, and the digest of what is inside."""
-    try:
-        told: Any = json.loads((notebook.parent / TRUTH).read_text("utf-8")[:_LONGEST])
-        level = Level(told.get("level", ""))
-        name = next(name for name, each in LEVELS.items() if each is level)
-        return name, str(told["sha256"])[:16]
-    except (OSError, ValueError, KeyError, AttributeError, StopIteration):
-        return "", ""
+    told = _outside(notebook)
+    name = next((name for name, each in LEVELS.items() if each.value == told.get("level")), "")
+    return (name, str(told.get("sha256", ""))[:16]) if name else ("", "")
 
 
-def kind_on(notebook: Path) -> str:
-    """The type of test that a practice film is for, as it stands on the envelope."""
-    try:
-        told: Any = json.loads((notebook.parent / TRUTH).read_text("utf-8")[:_LONGEST])
-        return str(told.get("kind", "time"))
-    except (OSError, ValueError, AttributeError):
-        return "time"
+def questions_on(notebook: Path) -> tuple[Question, ...]:
+    """What a practice film is asked, by the type of test that stands on its envelope."""
+    return questions_of(str(_outside(notebook).get("kind", "time")))
 
 
 def opened_envelope(notebook: Path) -> dict[str, Any] | None:

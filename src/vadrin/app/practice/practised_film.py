@@ -17,7 +17,7 @@ from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
-from vadrin.core.channels import Channel
+from vadrin.core.channels import LAYERS, Channel
 from vadrin.core.frames import FrameState
 from vadrin.core.planning.test_types.colour_push import ColourPush
 from vadrin.core.planning.test_types.long_exposures import LongExposures
@@ -201,7 +201,7 @@ def densities_under_aperture(
     kept = {Channel.GREEN: "", **{Channel(name): name for name in world.layers}}
     return {
         channel: density_on(notebook, loaded, strip, frame, kept[channel]) + off
-        for channel in (Channel.RED, Channel.GREEN, Channel.BLUE)
+        for channel in LAYERS
     }
 
 

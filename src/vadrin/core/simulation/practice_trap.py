@@ -43,9 +43,9 @@ WORDS_FOR: dict[TrapKind, str] = {
     TrapKind.SHORT: r"short|cut|missing|end of",
     TrapKind.MISREAD: r"misread|reading|read ",
     TrapKind.LABELS: r"label|swap|mixed|exchang",
-    TrapKind.METER: r"meter",
-    TrapKind.COUNTER: r"counter|skip|wound|wind|slip",
-    TrapKind.BOTTLE: r"bottle|exhaust|weak|spent|old",
+    TrapKind.METER: r"\bmeter|light ?meter",
+    TrapKind.COUNTER: r"counter|skip|\bwound\b|\bwind\b|slip",
+    TrapKind.BOTTLE: r"bottle|exhaust|weak|spent|\bold\b",
 }
 """What somebody who noticed it would write, as a pattern."""
 

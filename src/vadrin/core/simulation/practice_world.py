@@ -168,9 +168,8 @@ class PracticeWorld:
             elif trap.kind is TrapKind.SHUTTER and mine and len(lit):
                 x[lit[trap.frame_of(len(lit))]] = np.nan
             elif trap.kind is TrapKind.COUNTER and mine and len(lit):
-                x[lit[trap.frame_of(len(lit)) :]] = np.append(
-                    np.nan, x[lit[trap.frame_of(len(lit)) : -1]]
-                )
+                late = lit[trap.frame_of(len(lit)) :]
+                x[late] = np.append(np.nan, x[late[:-1]])
             elif trap.kind is TrapKind.BOTTLE:
                 minutes *= (1.0 - trap.amount) ** place
             elif trap.kind is TrapKind.BATH and mine:

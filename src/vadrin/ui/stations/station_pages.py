@@ -17,11 +17,12 @@ _BETWEEN_MS = 15
 """From one page made or deleted to the next: keys and pictures come between."""
 
 
-def lay_out(over: QWidget) -> None:
+def _lay_out(over: QWidget) -> None:
     """Give every part its style, and its place for now, before it is shown for the first time."""
-    for part in (over, *over.findChildren(QWidget)):
+    parts = over, *over.findChildren(QWidget)
+    for part in parts:
         part.ensurePolished()
-    for part in (over, *over.findChildren(QWidget)):
+    for part in parts:
         laid = part.layout()
         if laid is not None:
             laid.activate()
@@ -71,7 +72,7 @@ class StationPages(QStackedWidget):
         if waiting and self.isVisible():
             area = self.area(waiting[0])
             area.setGeometry(self.rect())
-            lay_out(area)
+            _lay_out(area)
             QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
 
     def area(self, name: str) -> QScrollArea:

@@ -21,7 +21,7 @@ from vadrin.app.test_types.colour_push.patches import (
 )
 from vadrin.app.test_types.film_cells import GOOD_ENOUGH
 from vadrin.app.test_types.push import over_developed_proof
-from vadrin.core.channels import Channel
+from vadrin.core.channels import LAYERS
 from vadrin.core.figure import Figure
 from vadrin.core.judging.verdicts import SALVAGED, USE_IT
 from vadrin.core.wording import list_text
@@ -29,7 +29,6 @@ from vadrin.core.wording import list_text
 if TYPE_CHECKING:
     from vadrin.core.results.strip_metrics import StripMetrics
 
-LAYERS = (Channel.RED, Channel.GREEN, Channel.BLUE)
 _HEADS = ("Push", "Base r g b", "Gradient r g b", "Speed r g b", "What will be seen")
 _CROSSOVER, _TOGETHER = 0.05, "layers go together"
 _COMPLEMENT = {"red": "cyan", "green": "magenta", "blue": "yellow"}

@@ -13,15 +13,15 @@ from vadrin.app.practice.envelope_pictures import EnvelopePicture, envelope_pict
 from vadrin.app.practice.envelope_report import EnvelopeReport, opening
 from vadrin.app.practice.practice_notebook import Begun, begin_practice
 from vadrin.app.practice.practice_place import is_opened, is_practice, practice_place
-from vadrin.app.practice.practice_questions import KINDS, questions_of
+from vadrin.app.practice.practice_questions import KINDS
 from vadrin.app.practice.practice_scores import practised_films, score_sentences
 from vadrin.app.practice.practice_words import (
     LEVEL_SENTENCES,
     LEVELS,
-    kind_on,
     level_to_begin,
     opened_envelope,
     outside_of,
+    questions_on,
     trap_sentence,
 )
 from vadrin.errors import EntryError, FormatError, VadrinError
@@ -149,7 +149,7 @@ class PracticeStation(Station):
     def _show_said(self) -> None:
         try:
             path = self.bench.notebook.path
-            self.form.show_said(commitment_of(path), questions_of(kind_on(path)))
+            self.form.show_said(commitment_of(path), questions_on(path))
         except FormatError as error:
             self.refuse(f"{capital(str(error))}.")
 
