@@ -10,14 +10,17 @@ if TYPE_CHECKING:
     from vadrin.ui.frame.window import Window
 
 GOAL_MS = 100.0
+_TURNS = 3
+"""What is told in one is asked for in the next, and painted in the one after."""
 
 
 def settle(window: Window) -> None:
-    """Wait for what is worked out beside the window."""
+    """Wait for what is worked out beside the window, and until all of it is painted."""
     from PyQt6.QtWidgets import QApplication
 
-    QApplication.processEvents()
-    window.jobs.wait()
+    for _ in range(_TURNS):
+        QApplication.processEvents()
+        window.jobs.wait()
     QApplication.processEvents()
 
 

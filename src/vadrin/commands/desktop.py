@@ -34,6 +34,8 @@ from vadrin.ui.frame.window import Window
 from vadrin.ui.theme.regional import desktop_region
 from vadrin.ui.theme.typeface import load_fonts
 
+_TURN_S = 0.001
+
 
 def default_notebook() -> Path:
     """Where the notebook lies when none is named, by the XDG folders."""
@@ -135,6 +137,8 @@ def run_window(notebook: Path | None, demo: bool, in_window: bool = False) -> in
     _check_screen()
     # While modules load there is none to find; afterwards the window clears, on its own thread.
     gc.disable()
+    # Whatever is worked out beside the window lets go of Python soon when a key comes.
+    sys.setswitchinterval(_TURN_S)
     path = demo_notebook() if demo else notebook or last_notebook() or default_notebook()
     # A long notebook is looked through while Qt gets ready.
     inspection = Inspection(path)

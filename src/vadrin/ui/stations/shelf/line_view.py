@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from time import perf_counter
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import (
@@ -12,6 +13,7 @@ from PyQt6.QtCore import (
     QRect,
     QSize,
     Qt,
+    QTimer,
     pyqtSignal,
 )
 from PyQt6.QtGui import QColor, QPainter, QPen, QPolygonF
@@ -27,7 +29,9 @@ if TYPE_CHECKING:
     from vadrin.app.loaded.loaded_test import LoadedTest
     from vadrin.notebook.store import Notebook
 
-_AT_ONCE = 10
+_AT_ONCE = 4
+_READ_S = 0.03
+"""For reading what lines draw, in one turn; the others are drawn in the next."""
 
 
 class ShelfModel(QAbstractListModel):
@@ -48,6 +52,10 @@ class ShelfModel(QAbstractListModel):
         self._answers: dict[int, Undecided] = {}
         self._notebook: Notebook | None = None
         self.marked: list[int] = []
+        self._read_s, self._left_out = 0.0, False
+        self._next_turn = QTimer(self)
+        self._next_turn.setSingleShot(True)
+        self._next_turn.timeout.connect(self._go_on)
 
     def show(
         self, notebook: Notebook, groups: list[tuple[str, list[ShelfLine]]], fresh: bool
@@ -94,6 +102,26 @@ class ShelfModel(QAbstractListModel):
         if detail and detail.undecided and line.test_id not in self._answers:
             self.undecided.emit()
         return detail
+
+    def detail_in_time(self, row: int) -> ShelfDetail | None:
+        """As `detail`, for drawing: None where enough was read for now; it is drawn again soon."""
+        line = self.line(row)
+        if line is None or line.test_id in self._details:
+            return self.detail(row)
+        self._next_turn.start(0)
+        if self._read_s > _READ_S:
+            self._left_out = True
+            return None
+        begun = perf_counter()
+        found = self.detail(row)
+        self._read_s += perf_counter() - begun
+        return found
+
+    def _go_on(self) -> None:
+        """Draw what the last turn had no time for."""
+        left, self._read_s, self._left_out = self._left_out, 0.0, False
+        if left:
+            self.draw_again()
 
     def waiting(self, first: int, last: int) -> list[LoadedTest]:
         """Tests from a row to another that have an answer to be worked out."""
@@ -165,7 +193,7 @@ class ShelfPainter(QStyledItemDelegate):
         if option.state & QStyle.StateFlag.State_Selected:
             painter.fillRect(box, QColor(self.look.sheet))
             painter.fillRect(box.left(), box.top(), px(4), box.height(), QColor(self.look.here))
-        self._test(painter, box, line, self._model.detail(index.row()))
+        self._test(painter, box, line, self._model.detail_in_time(index.row()))
         painter.setPen(QColor(self.look.rule))
         painter.drawLine(box.left() + px(14), box.bottom(), box.right(), box.bottom())
 
