@@ -11,6 +11,7 @@ from vadrin.app.display.marks import marked_ei
 from vadrin.app.display.quantities import ei_range_text, minutes_range_text, minutes_text, push_name
 from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
+from vadrin.app.learning.bath_learnt import at_learnt_warmth, warmth_learnt
 from vadrin.app.learning.control_contrasts import control_contrasts
 from vadrin.app.learning.developer_learnt import (
     NEAR_ENOUGH,
@@ -22,13 +23,14 @@ from vadrin.app.learning.developer_learnt import (
     trusted,
     usual_width,
 )
-from vadrin.app.learning.film_seen import contrast_seen, speeds_seen
+from vadrin.app.learning.film_seen import contrast_seen, speeds_seen, temperatures_seen
 from vadrin.app.learning.left_out import estimates_left_out
 from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE
+from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
-from vadrin.core.learning.contrast_law import evening_of, time_for_contrast
+from vadrin.core.learning.contrast_law import ContrastSeen, evening_of, time_for_contrast
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -58,6 +60,8 @@ class Estimate:
     target: str
     learnt: Learnt
     controls: int = 0
+    warmth: str = ""
+    """By what strips of another warmth were restated, where that is learnt, too."""
 
     @property
     def films(self) -> str:
@@ -81,6 +85,8 @@ class Estimate:
             made.append(f"{capital('; '.join(pushed))}.")
         if self.controls > 1:
             made.append(f"Evenings differ as {counted(self.controls, 'control strip')} did.")
+        if self.warmth:
+            made.append(self.warmth)
         return (*made, self.learnt.fares)
 
     def report(self) -> dict[str, Any]:
@@ -114,6 +120,7 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
     mine = contrast_seen(state)
     if mine is None:
         return ""
+    mine, warmth = _at_learnt_warmth(state, told, mine)
     controls = control_contrasts(notebook, test.developer_id)
     time = time_for_contrast(told.law, mine, target.value, evening_of(controls))
     if time.value is None:
@@ -126,7 +133,21 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
     )
     pushes = tuple((stops, minutes) for stops, minutes in asked if minutes.present)
     aim = target_text(target.kind, target.value)
-    return Estimate(time, index, pushes, aim, told, len(controls))
+    return Estimate(time, index, pushes, aim, told, len(controls), warmth)
+
+
+def _at_learnt_warmth(state: State, told: Learnt, mine: ContrastSeen) -> tuple[ContrastSeen, str]:
+    """Strips of another warmth restated by what this developer does, and that in words."""
+    loaded = state.loaded
+    away = temperatures_seen(state) - reference_of(loaded)
+    if (loaded.routine is not None and loaded.routine.q10) or not away.any():
+        return mine, ""
+    learnt = warmth_learnt(told.films)
+    if learnt is None:
+        return mine, ""
+    times = learnt.times[0]
+    words = f"Restated with {times:.2f} × as fast for each 10 °C, as its films tell."
+    return at_learnt_warmth(mine, away, temperature_factor_of(loaded), learnt), words
 
 
 def why_no_estimate(why: str) -> str:

@@ -7,6 +7,7 @@ from math import log
 
 from vadrin.app.display.quantities import minutes_text
 from vadrin.app.display.words import counted
+from vadrin.app.learning.bath_learnt import bath_sentences
 from vadrin.app.learning.developer_learnt import (
     FEWEST,
     NEAR_ENOUGH,
@@ -129,7 +130,7 @@ def _of_developer(
         return DeveloperLearnt(bath, (), (words,))
     told = learnt_of(every, developer)
     rows = tuple(row for past in films if (row := _row(past, told.by_one)).ranges)
-    return DeveloperLearnt(bath, rows, tuple(_sentences(told)))
+    return DeveloperLearnt(bath, rows, (*_sentences(told), *bath_sentences(told.films)))
 
 
 def _row(past: PastTest, ranges: Ranges) -> FilmForetold:

@@ -59,6 +59,10 @@ class PastTest:
     noise : float or None
         By which its readings scatter about their curves.
     instrument_id, bottle_id : int or None
+    agitation : str
+        In the words of the test.
+    finding : Finding or None
+        The decision, for whoever needs more of it.
     """
 
     finding_id: int
@@ -77,6 +81,8 @@ class PastTest:
     noise: float | None = None
     instrument_id: int | None = None
     bottle_id: int | None = None
+    agitation: str = ""
+    finding: Finding | None = field(default=None, compare=False)
 
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
@@ -108,7 +114,7 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
     minutes, wanted = report.time_min.value, report.target_value
     if report.target_kind != MEASURE or minutes is None or wanted is None or minutes <= 0:
         return None
-    strips = [told for s in report.strips.values() if (told := _strip(s)) is not None]
+    strips = [told for s in report.strips.values() if (told := strip_told(s)) is not None]
     if len(strips) < 2:
         return None
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
@@ -128,6 +134,8 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
         report.reading_noise,
         test.instrument_id,
         test.bottle_id,
+        test.agitation.strip(),
+        finding,
     )
 
 
@@ -157,8 +165,8 @@ def _of_time(minutes: Figure) -> float:
     return deviation_of(minutes.low, minutes.high)
 
 
-def _strip(strip: KeptStrip) -> tuple[float, float, float] | None:
-    """Minutes, contrast and its deviation."""
+def strip_told(strip: KeptStrip) -> tuple[float, float, float] | None:
+    """Minutes at the reference, contrast and the deviation of its ln."""
     read = strip.figure(MEASURE)
     minutes = strip.figure("restated_min").value or strip.time_min
     if not minutes or not read.value or read.value <= 0:

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
+from vadrin.app.display.words import counted
 from vadrin.app.document.analysis_input import readings_of, settings_of
+from vadrin.app.learning.bath_learnt import warmth_learnt
+from vadrin.app.learning.left_out import estimates_left_out
+from vadrin.app.learning.past_tests import past_tests
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.loaded.reference_temperature import reference_of
-from vadrin.core.figure import Figure
+from vadrin.core.figure import Basis, Figure
 from vadrin.core.results.process_factor import process_factor
 from vadrin.errors import EntryError
 from vadrin.notebook.store import Notebook
@@ -30,6 +34,34 @@ def two_temperatures(loaded: LoadedTest) -> bool:
 def measured_factor(loaded: LoadedTest) -> Figure:
     """How many times faster the process goes for each 10 °C, by the strips of a test."""
     return process_factor(readings_of(loaded), settings_of(loaded))
+
+
+@dataclass(frozen=True)
+class LearntFactor:
+    """How many times faster the developer of a test goes for each 10 °C, by other tests."""
+
+    figure: Figure
+    films: int
+
+    @property
+    def words(self) -> str:
+        """The factor in a sentence."""
+        return (
+            f"By {counted(self.films, 'film')} in this developer: {self.figure.known():.2f} × as "
+            f"fast for each 10 °C ({self.figure.low:.2f} to {self.figure.high:.2f}), "
+            f"{self.figure.basis.value}."
+        )
+
+
+def learnt_factor(notebook: Notebook, loaded: LoadedTest) -> LearntFactor | None:
+    """The factor for a process that has none of its own; None where nobody knows."""
+    if estimates_left_out() or loaded.routine is None or loaded.routine.q10:
+        return None
+    every = past_tests(notebook, loaded.test.id)
+    told = warmth_learnt(tuple(p for p in every if p.developer_id == loaded.test.developer_id))
+    if told is None:
+        return None
+    return LearntFactor(Figure(*told.times, basis=Basis.ESTIMATED), told.films)
 
 
 def factor_words(found: Figure) -> str:

@@ -17,19 +17,19 @@ from scipy.special import gammaln
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Basis, Figure, absent
 
-_LN_K = np.linspace(np.log(0.004), np.log(1.2), 121)
+LN_K = np.linspace(np.log(0.004), np.log(1.2), 121)
 _SPREADS = np.geomspace(0.08, 1.0, 12)
-_USUAL, _UNSURE = np.log(0.11), 0.6
+USUAL_RATE, UNSURE_RATE = np.log(0.11), 0.6
 """Middle rate of developers nobody tested, a minute, and how far one may lie from it (ln)."""
 _USUAL_SPREAD = 0.35
 _TAILS = 5.0
-_LAW = 0.02
+LAW = 0.02
 """By how much ln G of a strip lies off the law, standard deviation."""
 EVENING = 0.04
 """By how much the minutes of a test count for more or less on another evening (ln), as usual."""
 _EVENINGS_SEEN = 6
 """For so many control strips the usual counts."""
-_BY_MINUTES = 0.6
+BY_MINUTES = 0.6
 """ln contrast for each ln of minutes, about the usual time."""
 _PATCHES_READ = 0.012
 """How well ln of the contrast of a control strip is read."""
@@ -77,9 +77,9 @@ class LearntLaw:
 
 def _of_film(film: ContrastSeen) -> Array:
     """Likelihood of each rate, the film's end of contrast being whatever it may, shape (121,)."""
-    rises = np.log(-np.expm1(-np.exp(_LN_K)[:, None] * film.minutes[None, :]))
+    rises = np.log(-np.expm1(-np.exp(LN_K)[:, None] * film.minutes[None, :]))
     off = np.log(film.contrast)[None, :] - rises
-    weight = 1.0 / (film.deviation**2 + _LAW**2)
+    weight = 1.0 / (film.deviation**2 + LAW**2)
     middle = (off * weight).sum(1, keepdims=True) / weight.sum()
     return np.asarray(np.exp(-0.5 * (weight * (off - middle) ** 2).sum(1)))
 
@@ -123,22 +123,22 @@ def each_from_the_others(
 @lru_cache(maxsize=1)
 def _about() -> Array:
     """Rates of films about each middle and spread, shape (121, 12, 121)."""
-    return _student(_LN_K[None, None, :] - _LN_K[:, None, None], _SPREADS[None, :, None])
+    return _student(LN_K[None, None, :] - LN_K[:, None, None], _SPREADS[None, :, None])
 
 
 def _before(elsewhere: tuple[ContrastSeen, ...]) -> Array:
     """Log belief in each middle and spread before a film was tested, shape (121, 12)."""
-    middle, unsure = _USUAL, _UNSURE
+    middle, unsure = USUAL_RATE, UNSURE_RATE
     told = [_told_by(film) for film in elsewhere if len(film.minutes) > 1]
     if told:
-        far = _next(_first_belief(_USUAL, _UNSURE) + sum(told))
-        middle = float((far * _LN_K).sum())
-        unsure = float(np.clip(np.sqrt((far * (_LN_K - middle) ** 2).sum()), 0.35, _UNSURE))
+        far = _next(_first_belief(USUAL_RATE, UNSURE_RATE) + sum(told))
+        middle = float((far * LN_K).sum())
+        unsure = float(np.clip(np.sqrt((far * (LN_K - middle) ** 2).sum()), 0.35, UNSURE_RATE))
     return _first_belief(middle, unsure)
 
 
 def _first_belief(middle: float, unsure: float) -> Array:
-    belief = -0.5 * ((_LN_K[:, None] - middle) / unsure) ** 2
+    belief = -0.5 * ((LN_K[:, None] - middle) / unsure) ** 2
     return np.asarray(belief - 0.5 * (np.log(_SPREADS[None, :] / _USUAL_SPREAD) / 0.6) ** 2)
 
 
@@ -166,10 +166,10 @@ def evening_of(contrasts: Array) -> float:
         Of the minutes, as a standard deviation of ln.
     """
     off = np.log(contrasts) - np.log(contrasts).mean() if len(contrasts) else contrasts
-    usual = (_BY_MINUTES * EVENING) ** 2 + _PATCHES_READ**2
+    usual = (BY_MINUTES * EVENING) ** 2 + _PATCHES_READ**2
     many = _EVENINGS_SEEN + max(len(contrasts) - 1, 0)
     seen = (_EVENINGS_SEEN * usual + float((off**2).sum())) / many
-    return float(np.sqrt(max(seen - _PATCHES_READ**2, 1e-6)) / _BY_MINUTES)
+    return float(np.sqrt(max(seen - _PATCHES_READ**2, 1e-6)) / BY_MINUTES)
 
 
 def time_for_contrast(
@@ -196,11 +196,11 @@ def time_for_contrast(
     weights = weights / weights.sum()
     near = int(np.argmin(np.abs(np.log(strip.contrast / wanted))))
     minutes, found = float(strip.minutes[near]), float(strip.contrast[near])
-    rate = np.exp(_LN_K)
+    rate = np.exp(LN_K)
     # The strip itself is off by its reading, and another evening by its bath.
     off = np.linspace(-2.4, 2.4, 13)
     share = np.exp(-0.5 * off**2)
-    deviation = float(np.hypot(strip.deviation[near], _LAW * abs(np.log(wanted / found)) / 0.3))
+    deviation = float(np.hypot(strip.deviation[near], LAW * abs(np.log(wanted / found)) / 0.3))
     ratio = wanted / found * np.exp(-deviation * off)
     reached = ratio[None, :] * -np.expm1(-rate * minutes)[:, None]
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -244,15 +244,15 @@ def contrast_at(film: ContrastSeen, minutes: float) -> tuple[float, float]:
     minutes : float
         At the reference temperature.
     """
-    belief = np.exp(-0.5 * ((_LN_K - _USUAL) / _UNSURE) ** 2)
+    belief = np.exp(-0.5 * ((LN_K - USUAL_RATE) / UNSURE_RATE) ** 2)
     told = _of_film(film) * belief
     told = told / told.sum()
-    rises = np.log(-np.expm1(-np.exp(_LN_K)[:, None] * film.minutes[None, :]))
-    weight = 1.0 / (film.deviation**2 + _LAW**2)
+    rises = np.log(-np.expm1(-np.exp(LN_K)[:, None] * film.minutes[None, :]))
+    weight = 1.0 / (film.deviation**2 + LAW**2)
     level = ((np.log(film.contrast)[None, :] - rises) * weight).sum(1) / weight.sum()
-    there = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes))
+    there = level + np.log(-np.expm1(-np.exp(LN_K) * minutes))
     middle = float(told @ there)
     spread = float(np.sqrt(told @ (there - middle) ** 2 + 1.0 / weight.sum()))
     # By an evening's difference contrast moves as its minutes would move it.
-    later = level + np.log(-np.expm1(-np.exp(_LN_K) * minutes * np.exp(EVENING)))
+    later = level + np.log(-np.expm1(-np.exp(LN_K) * minutes * np.exp(EVENING)))
     return middle, float(np.hypot(spread, told @ later - middle))

@@ -25,6 +25,7 @@ from vadrin.app.process.development import (
 from vadrin.app.process.own_factor import (
     factor_words,
     keep_factor,
+    learnt_factor,
     measured_factor,
     two_temperatures,
 )
@@ -95,6 +96,7 @@ class ActualTimesPage(QWidget):
     def __init__(self, bench: Workbench, refuse: Callable[[str], None], jobs: Jobs) -> None:
         super().__init__()
         self._jobs = jobs
+        self._offered: Figure | None = None
         self.bench, self._refuse = bench, refuse
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
@@ -196,10 +198,14 @@ class ActualTimesPage(QWidget):
         )
 
     def _show_factor(self, loaded: LoadedTest) -> None:
-        found = self._found
-        self._factor.setText(factor_words(found) if found is not None else "")
-        self.finder.setVisible(two_temperatures(loaded) and found is None)
-        self.keeper.setVisible(found is not None and found.present)
+        found, here = self._found, two_temperatures(loaded)
+        # The film's own strips tell it better than other films do.
+        learnt = None if found is not None or here else learnt_factor(self.bench.notebook, loaded)
+        words = factor_words(found) if found is not None else learnt.words if learnt else ""
+        self._factor.setText(words)
+        self.finder.setVisible(here and found is None)
+        self._offered = found or (learnt.figure if learnt else None)
+        self.keeper.setVisible(self._offered is not None and self._offered.present)
 
     def find_factor(self) -> None:
         """Work the factor out, off the screen's thread."""
@@ -216,7 +222,7 @@ class ActualTimesPage(QWidget):
 
     def keep_factor(self) -> None:
         """Write the factor down as the process's own."""
-        loaded, found = self.bench.loaded, self._found
+        loaded, found = self.bench.loaded, self._offered
         if loaded is None or found is None:
             return
         try:
