@@ -25,6 +25,7 @@ from vadrin.app.read.entering_readings import add_reading
 from vadrin.app.read.light_box_judging import answer_question, begin_again
 from vadrin.core.judging.eye_answers import EyeVerdict
 from vadrin.notebook.records import Finding, MakerTime, Stock, Test
+from vadrin.ui.frame.learning_ahead import LearningAhead
 from vadrin.ui.plots.range_rows import RangeRows
 
 ALT = Qt.KeyboardModifier.AltModifier
@@ -337,3 +338,19 @@ def test_times_nobody_noted_count_little(notebook):
     (doubtful,) = past_tests(notebook, 0)
     assert (doubtful.seen.contrast == sure.seen.contrast).all()
     assert (doubtful.seen.deviation > 3 * sure.seen.deviation).all()
+
+
+def test_what_was_only_read_is_learnt_behind_the_window(qtbot, learnt):
+    window, _ = learnt
+    book, rng = window.bench.notebook, np.random.default_rng(8)
+    for number in range(2):
+        read_film(book, f"Read {number}", varied(PLAIN, rng), (6.0, 9.0, 14.0))
+    settle(qtbot, window)
+    assert "like 4 films in this developer" in words_of(window)
+    LearningAhead(window.jobs, window.bench)
+    qtbot.waitUntil(lambda: "like 6 films in this developer" in words_of(window), timeout=30_000)
+    # A test of one's own that is left behind is told of the next; what is on the bench is not.
+    last = window.bench.loaded.test.id
+    window.bench.open_test(next(p.test_id for p in past_tests(book, last) if not p.finding_id))
+    settle(qtbot, window)
+    assert len([p for p in past_tests(book, 0) if not p.finding_id]) == 1

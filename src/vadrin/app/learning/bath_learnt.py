@@ -53,7 +53,7 @@ def _strips(past: PastTest) -> Iterator[StripInBath]:
         if noted is None or told is None or not noted.time_min or strip.doubtful:
             continue
         if noted.temperature_c is not None:
-            evening = past.finding_id, round(noted.temperature_c)
+            evening = past.test_id, round(noted.temperature_c)
             yield StripInBath(
                 noted.time_min, noted.temperature_c, past.agitation, told[1], told[2], evening
             )

@@ -156,7 +156,8 @@ def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
     """Worked out once for the same tests: a finding is shown at every key."""
     seen, elsewhere = (tuple(past.seen for past in some) for some in (here, away))
     laws = each_from_the_others(seen, elsewhere)
-    newest = list(zip(here, laws, strict=True))[-_FORETOLD:]
+    decided = [(p, law) for p, law in zip(here, laws, strict=True) if p.finding_id]
+    newest = decided[-_FORETOLD:]
     by_one, by_two = (
         tuple(
             told

@@ -25,7 +25,8 @@ from vadrin.app.learning.developer_learnt import (
 )
 from vadrin.app.learning.film_seen import contrast_seen, speeds_seen, temperatures_seen
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE
+from vadrin.app.learning.past_tests import MEASURE
+from vadrin.app.learning.read_tests import LEARNING_KINDS
 from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text

@@ -43,7 +43,8 @@ def noise_learnt(every: tuple[PastTest, ...], instrument_id: int | None) -> floa
 
 def drift_learnt(every: tuple[PastTest, ...], bottle_id: int | None) -> BottleDrift | None:
     """How contrast moves from film to film in a bottle; None where that is not told surely."""
-    mine = sorted((p for p in every if p.bottle_id == bottle_id), key=lambda p: p.finding_id)
+    poured = (p for p in every if p.bottle_id == bottle_id and p.finding_id)
+    mine = sorted(poured, key=lambda p: p.finding_id)
     if bottle_id is None or len(mine) < FEWEST_IN_A_BOTTLE or estimates_left_out():
         return None
     minutes = float(np.median([p.minutes for p in mine]))

@@ -130,7 +130,17 @@ def _of_developer(
         return DeveloperLearnt(bath, (), (words,))
     told = learnt_of(every, developer)
     rows = tuple(row for past in films if (row := _row(past, told.by_one)).ranges)
-    return DeveloperLearnt(bath, rows, (*_sentences(told), *bath_sentences(told.films)))
+    said = (*_sentences(told), *_only_read(told), *bath_sentences(told.films))
+    return DeveloperLearnt(bath, rows, said)
+
+
+def _only_read(told: Learnt) -> tuple[str, ...]:
+    """That some were not decided on, in a sentence; nothing where all were."""
+    read = sum(not past.finding_id for past in told.films)
+    if not read:
+        return ()
+    were = "was" if read == 1 else "were"
+    return (f"{counted(read, 'film')} of them {were} read and not decided on: less is believed.",)
 
 
 def _row(past: PastTest, ranges: Ranges) -> FilmForetold:

@@ -69,8 +69,8 @@ def counter_estimate(notebook: Notebook, test: Test) -> CounterEstimate:
     stock = notebook.get(Stock, test.stock_id)
     if estimates_left_out() or stock is None:
         return nothing
-    every = past_tests(notebook, test.id)
-    here = [past for past in every if past.developer_id == test.developer_id]
+    decided = (past for past in past_tests(notebook, test.id) if past.finding_id)
+    here = [past for past in decided if past.developer_id == test.developer_id]
     if any(past.stock_id == test.stock_id for past in here):
         return nothing
     offs = _box_offs(notebook, here)

@@ -3,23 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import hypot, log, log2
 
 import numpy as np
 
 from vadrin.app.findings.kept_report import KeptReport, KeptStrip
 from vadrin.app.learning.left_out import others_count
+from vadrin.app.learning.read_tests import LEARNING_KINDS, read_tests
 from vadrin.core.figure import Figure
 from vadrin.core.learning.contrast_law import ContrastSeen
 from vadrin.core.learning.speed_law import SpeedSeen
-from vadrin.core.planning.test_types.development_time import DevelopmentTime
-from vadrin.core.planning.test_types.push import PushTest
 from vadrin.notebook.records import Finding, Stock, Test
 from vadrin.notebook.store import Notebook
 
 MEASURE = "average_gradient"
-LEARNING_KINDS = (DevelopmentTime.key, PushTest.key)
 _NEWEST = 50
 _DECIDED = """
 SELECT finding.id, finding.test_id FROM finding JOIN test ON test.id = finding.test_id
@@ -34,6 +32,8 @@ _NO_RANGE, _LEAST = 0.03, 0.004
 """Deviations of ln contrast: where a report gives no range, and the least that is believed."""
 _DOUBTFUL = 0.06
 """By how much ln contrast may be off where nobody noted the time."""
+_UNDECIDED = 0.03
+"""The same where a test was read and nobody decided on it."""
 _SPEED_NO_RANGE, _SPEED_LEAST = 0.1, 0.02
 """The same of a speed, in stops."""
 _TOLD = "zone_ei"
@@ -45,7 +45,9 @@ class PastTest:
 
     Attributes
     ----------
-    finding_id, test_id, developer_id, stock_id : int
+    finding_id : int
+        0 where it was read and nobody decided on it.
+    test_id, developer_id, stock_id : int
     film : str
     minutes, wanted : float
         The time it found, for which average gradient.
@@ -87,14 +89,15 @@ class PastTest:
 
 def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     """The newest tests but one whose time was found for an average gradient, by their last
-    decision: so many at most, however large the notebook is. Tests taken in from others count
-    only where they are asked for."""
+    decision, or as they were read where nobody decided: so many at most, however large the
+    notebook is. Tests taken in from others count only where they are asked for."""
     time, push = LEARNING_KINDS
     told = notebook.rows(
         _DECIDED, time=time, push=push, but=but, most=_NEWEST, others=others_count()
     )
-    tests = {t.id: t for t in notebook.all_of(Test, "id", [test_id for _, test_id in told])}
     found = notebook.all_of(Finding, "id", [finding_id for finding_id, _ in told])
+    found += read_tests(notebook, but)
+    tests = {t.id: t for t in notebook.all_of(Test, "id", sorted({f.test_id for f in found}))}
     films = {
         s.id: s.name for s in notebook.all_of(Stock, "id", [t.stock_id for t in tests.values()])
     }
@@ -118,6 +121,8 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
     if len(strips) < 2:
         return None
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
+    if not finding.id:
+        seen = replace(seen, deviation=np.hypot(seen.deviation, _UNDECIDED))
     film = films.get(test.stock_id, "a film")
     return PastTest(
         finding.id,

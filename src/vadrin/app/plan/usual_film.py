@@ -8,7 +8,8 @@ from statistics import median
 from vadrin.app.learning.developer_learnt import FEWEST
 from vadrin.app.learning.kit_learnt import noise_learnt
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import LEARNING_KINDS, MEASURE, past_tests
+from vadrin.app.learning.past_tests import MEASURE, past_tests
+from vadrin.app.learning.read_tests import LEARNING_KINDS
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.app.plan.expected_curves import PriorFinding
 from vadrin.notebook.store import Notebook

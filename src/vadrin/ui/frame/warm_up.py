@@ -20,7 +20,7 @@ from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations import station_module
 
 _PLOTS = ("pyqtgraph",)
-_COLUMN = ("vadrin.ui.finding_beside.finding_column",)
+_COLUMN = ("vadrin.ui.finding_beside.finding_column", "vadrin.ui.frame.learning_ahead")
 
 
 def _load_what_is_needed_first() -> None:
@@ -40,10 +40,9 @@ def _load_what_comes_later() -> None:
 def _learn_ahead(jobs: Jobs, bench: Workbench) -> None:
     """Work out what the past tests tell, before a finding asks for it."""
     # Loaded by now; at the top it would hold up the first window.
-    from vadrin.app.learning.learnt_overview import asked_of, learnt_overview
+    from vadrin.ui.frame.learning_ahead import LearningAhead
 
-    asked = asked_of(bench.notebook)
-    jobs.run("learnt ahead", lambda _said: learnt_overview(asked), lambda _told: None)
+    LearningAhead(jobs, bench)
 
 
 def warm_up(jobs: Jobs, bench: Workbench, loaded: Callable[[], None]) -> None:

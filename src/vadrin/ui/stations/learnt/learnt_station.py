@@ -13,6 +13,7 @@ from vadrin.app.learning.left_out import (
     turn_estimates,
     turn_others,
 )
+from vadrin.app.learning.read_tests import read_tests_known
 from vadrin.app.results.rows_to_copy import as_rows
 from vadrin.ui.actions import Action, hint
 from vadrin.ui.plots.range_rows import RangeRows
@@ -43,7 +44,7 @@ class LearntStation(Station):
     def __init__(self, given: StationContext) -> None:
         super().__init__(given)
         self._told = Overview()
-        self._seen: tuple[object, int] = (None, -1)
+        self._seen: tuple[object, int, int] = (None, -1, 0)
         self._look: Look = DAY
         self._used = text("", Role.LEAD, wrap=True)
         self._turn = button("", lambda: turn_estimates(self.bench), link=True)
@@ -68,7 +69,7 @@ class LearntStation(Station):
         self._used.setText(_LEFT_OUT if left_out else _USED)
         self._turn.setText(f"{'Use them' if left_out else 'Leave them out'} (Ctrl+Alt+E)")
         notebook = self.bench.notebook
-        now = (notebook, notebook.revision)
+        now = (notebook, notebook.revision, read_tests_known(notebook))
         if notebook.read_only or now != self._seen:
             self._seen = now
             asked = asked_of(notebook)

@@ -1,0 +1,67 @@
+"""Tests that were read and never decided on are learnt from, too, and for less."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.app.test_bath_learnt import WORTH, answered, read_film
+from vadrin.app.decisions.decision import decide
+from vadrin.app.decisions.not_decided import next_read_test, work_out_read_tests
+from vadrin.app.learning.estimated_time import estimate_of
+from vadrin.app.learning.past_tests import past_tests
+from vadrin.notebook.records import Strip, Test
+from vadrin.notebook.store import Notebook
+
+BATHS = [(20.0, 1.0)] * len(WORTH)
+
+
+@pytest.fixture
+def book(tmp_path):
+    made = Notebook(tmp_path / "winter.vadrin")
+    rng = np.random.default_rng(11)
+    for number in range(6):
+        read_film(made, f"Film {number}", rng, BATHS, keep=number < 2)
+    yield made
+    made.close()
+
+
+def test_a_notebook_learns_from_what_was_read_and_not_decided(book):
+    rng = np.random.default_rng(12)
+    one = read_film(book, "The next", rng, BATHS[:1], keep=False)
+    assert len(past_tests(book, one.id)) == 2
+    assert work_out_read_tests(book, one.id) == 4
+    told = past_tests(book, one.id)
+    decided, read = ([p for p in told if bool(p.finding_id) is known] for known in (True, False))
+    assert len(decided) == 2
+    assert len(read) == 4
+    # Nobody vouched for what was only read: each of its strips is believed for less.
+    assert min(p.seen.deviation.min() for p in read) > max(p.seen.deviation.max() for p in decided)
+    # Two decided films alone are too few to say anything; what is claimed is tried on them only.
+    estimate = estimate_of(book, answered(book, one))
+    assert estimate.films == "6 films in this developer"
+    assert {row.past.finding_id for row in estimate.learnt.by_one} == {
+        p.finding_id for p in decided
+    }
+
+
+def test_what_is_decided_edited_or_taken_away_counts_as_it_is_now(book):
+    work_out_read_tests(book)
+    read = [p.test_id for p in past_tests(book, 0) if not p.finding_id]
+    first, second, third = read[:3]
+    decide(book, answered(book, book.get(Test, first)))
+    with book.change("taken away"):
+        book.remove(book.get(Test, second))
+    told = past_tests(book, 0)
+    assert sorted(p.test_id for p in told if p.test_id == first) == [first]
+    assert second not in {p.test_id for p in told}
+
+    with book.change("it was twice as long"):
+        for strip in book.all(Strip, test_id=third):
+            book.put(replace(strip, time_min=2.0 * strip.time_min))
+    # It was on the bench while it was edited, and another test is opened after it.
+    next_read_test(book, third)
+    before = {p.test_id: p.seen.minutes for p in told}
+    work_out_read_tests(book)
+    after = {p.test_id: p.seen.minutes for p in past_tests(book, 0)}
+    assert after[third] == pytest.approx(2.0 * before[third])
