@@ -7,9 +7,10 @@ import pytest
 
 from tests.app.test_bath_learnt import WORTH, answered, read_film
 from vadrin.app.decisions.decision import decide
-from vadrin.app.decisions.not_decided import next_read_test, work_out_read_tests
+from vadrin.app.decisions.not_decided import come_to, next_read_test
 from vadrin.app.learning.estimated_time import estimate_of
 from vadrin.app.learning.past_tests import past_tests
+from vadrin.app.learning.read_tests import keep_read_test, read_tests
 from vadrin.notebook.records import Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -24,6 +25,13 @@ def book(tmp_path):
         read_film(made, f"Film {number}", rng, BATHS, keep=number < 2)
     yield made
     made.close()
+
+
+def work_out_read_tests(book, but=0):
+    """As the window does while nobody waits; gives how many there are to learn from."""
+    while (loaded := next_read_test(book, but)) is not None:
+        keep_read_test(book, loaded.test.id, come_to(loaded))
+    return len(read_tests(book, but))
 
 
 def test_a_notebook_learns_from_what_was_read_and_not_decided(book):

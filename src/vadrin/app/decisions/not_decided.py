@@ -9,12 +9,7 @@ from vadrin.app.decisions.decision import whole_report
 from vadrin.app.decisions.decision_basis import basis_text
 from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
-from vadrin.app.learning.read_tests import (
-    forget_read_test,
-    keep_read_test,
-    read_tests,
-    tests_to_work_out,
-)
+from vadrin.app.learning.read_tests import forget_read_test, tests_to_work_out
 from vadrin.app.loaded.loaded_test import LoadedTest
 from vadrin.errors import VadrinError
 from vadrin.notebook.records import Finding
@@ -43,10 +38,3 @@ def next_read_test(notebook: Notebook, on_the_bench: int) -> LoadedTest | None:
     forget_read_test(notebook, on_the_bench)
     waiting = tests_to_work_out(notebook, on_the_bench)
     return load_test(notebook, waiting[0]) if waiting else None
-
-
-def work_out_read_tests(notebook: Notebook, but: int = 0) -> int:
-    """Work all of them out here and now; gives how many there are to learn from."""
-    while (loaded := next_read_test(notebook, but)) is not None:
-        keep_read_test(notebook, loaded.test.id, come_to(loaded))
-    return len(read_tests(notebook, but))
