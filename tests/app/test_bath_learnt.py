@@ -77,6 +77,10 @@ def test_a_developers_own_factor_is_learnt_used_and_offered(book):
     true = 3.3
     for number, warm in enumerate((24.0, 23.0, 17.0, 24.0, 16.5)):
         on_two_evenings(book, number, warm, true)
+    # Two of them agitated all the time as well: no warmer bath, though it works faster.
+    for number in range(2):
+        rng = np.random.default_rng(70 + number)
+        read_film(book, f"Film {number}", rng, [(20.0, 1.3)] * 4, "continuous")
     rng = np.random.default_rng(7)
     every = past_tests(book, 0)
     times, low, high = warmth_learnt(every).times

@@ -84,6 +84,11 @@ def _believed(seen: tuple[BathSeen, ...], usual: Usual) -> LearntEffect | None:
     return learnt_effect(seen, usual)
 
 
+def _ways(here: tuple[PastTest, ...]) -> list[str]:
+    """How films are agitated here, the usual way first."""
+    return [way for way, _ in Counter(past.agitation for past in here).most_common()]
+
+
 @lru_cache(maxsize=8)
 def warmth_learnt(here: tuple[PastTest, ...]) -> LearntEffect | None:
     """How much faster a developer works for each 10 K; None where that is not told.
@@ -93,9 +98,11 @@ def warmth_learnt(here: tuple[PastTest, ...]) -> LearntEffect | None:
     here : tuple of PastTest
         Those in the developer.
     """
+    # Film agitated in another way would pass for a warmer bath.
+    usual = _ways(here)[:1]
     warm = [
         strips
-        for strips in _of_films(here)
+        for strips in _of_films(past for past in here if past.agitation in usual)
         if strips and max(map(_kelvins, strips)) - min(map(_kelvins, strips)) >= _APART_K / 10
     ]
     return _believed(tuple(_seen(strips, _kelvins) for strips in warm), WARMTH)
@@ -114,13 +121,13 @@ def agitations_learnt(here: tuple[PastTest, ...]) -> tuple[tuple[str, str, Learn
     here : tuple of PastTest
         Those in the developer.
     """
-    ways = Counter(past.agitation for past in here if past.agitation)
+    ways = [way for way in _ways(here) if way]
     if len(ways) < 2:
         return ()
     warmth = warmth_learnt(here)
     speed = warmth.middle if warmth is not None else WARMTH.middle
     films = [[_restated(s, speed) for s in strips] for strips in _of_films(here)]
-    usual, *others = (way for way, _ in ways.most_common())
+    usual, *others = ways
     found = []
     for way in others:
         both = [[s for s in strips if s.agitation in (usual, way)] for strips in films]

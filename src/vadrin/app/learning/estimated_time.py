@@ -147,7 +147,7 @@ def _at_learnt_warmth(state: State, told: Learnt, mine: ContrastSeen) -> tuple[C
     if learnt is None:
         return mine, ""
     times = learnt.times[0]
-    words = f"Restated with {times:.2f} × as fast for each 10 °C, as its films tell."
+    words = f"Restated with {times:.2f} × as fast for each 10 °C, as these films tell."
     return at_learnt_warmth(mine, away, temperature_factor_of(loaded), learnt), words
 
 
