@@ -179,7 +179,7 @@ def test_the_first_hour_goes_by_keys_from_the_plan_to_the_envelope(practiser):
     assert "1 of 2 ranges held the truth" in said
     with pytest.raises(EditRefusedError, match="what you said stands"):
         commit(practiser.bench.notebook.path, Commitment({"index": Belief(1.0)}))
-    assert practiser.steps < 80, "a first hour, not a first day"
+    assert practiser.steps < 50, "about forty, and two answers with their ranges"
 
 
 @pytest.mark.parametrize("kind", [k for k, kind in KINDS.items() if INDEX in kind.questions])

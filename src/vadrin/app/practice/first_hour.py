@@ -55,7 +55,7 @@ def hour_step(loaded: LoadedTest | None, station: str, opened: bool) -> HourStep
         return HourStep(
             2,
             "Press Space for each frame: the camera fires.",
-            "Frames a stop apart show where film begins; the blank shows its own fog.",
+            "Frames a stop and a half apart show where film begins; the blank shows its own fog.",
         )
     if any(s.strip.time_min is None for s in loaded.strips):
         return HourStep(

@@ -140,11 +140,11 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
 
 
 def _make_short(book: Notebook, minutes: float) -> None:
-    """Two strips of nine frames for the first hour, about the maker's time."""
+    """Two strips of seven frames for the first hour, about the maker's time."""
     (test,) = book.all(Test)
     begun = load_test(book, test.id)
     if begun is not None:
-        short = replace(begun.test, first_stop=-4.0, last_stop=3.0, step=1.0, blanks=1)
+        short = replace(begun.test, first_stop=-4.0, last_stop=3.5, step=1.5, blanks=1)
         plan = plan_edit_of(book, begun)
         times = 0.75 * minutes, 1.4 * minutes
         asked = replace(short, repeat_first=False)
