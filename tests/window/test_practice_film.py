@@ -259,6 +259,55 @@ def test_two_developers_are_practised_and_held_against_both(practiser):
     assert abs(rows["contrast"]["found_off"]) < 0.1
 
 
+def test_another_batch_is_practised_and_held_against_both(practiser):
+    practiser.begin("plain", "compare")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    world, (one, other) = world_of(practiser.folder), practiser.bench.loaded.strips
+    assert "batch" in other.other or other.strip.batch_id
+    got = [s.strip.time_min * world.hands[n] for n, s in enumerate((one, other))]
+    faster = log2(world.other.zone_ei(got[1]) / world.film.zone_ei(got[0]))
+    steeper = world.other.average_gradient(got[1]) / world.film.average_gradient(got[0])
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["faster_stops"], "0.1")
+    type_into(form.values["steeper"], "1")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    assert rows["speed"]["mine_off"] == pytest.approx(0.1 - faster, abs=1e-3)
+    assert rows["contrast"]["mine_off"] == pytest.approx(1.0 / steeper - 1, abs=1e-3)
+    assert abs(rows["speed"]["found_off"]) < 0.25
+    assert abs(rows["contrast"]["found_off"]) < 0.1
+
+
+def test_an_old_film_is_practised_for_its_ei_of_today_and_its_fog(practiser):
+    practiser.begin("plain", "rescue")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    world, strips = world_of(practiser.folder), practiser.bench.loaded.strips
+    # Held into the light for a clip: as dense as nothing else of it.
+    dense = [f.density for f in strips[0].frames if f.density is not None]
+    assert strips[0].frames[-1].density == max(dense) > 1.0
+    got = [s.strip.time_min * world.hands[n] for n, s in enumerate(strips)]
+    index, minutes = max((world.film.zone_ei(t), t) for t in got if world.film.zone_ei(t))
+    assert index < world.film.box_speed / 1.3, "years have cost it speed"
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["todays_index"], "50")
+    type_into(form.values["base_fog"], "0,4")
+    type_into(form.ranges["base_fog"], "0.3 to 0.5")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    assert rows["today's EI"]["mine_off"] == pytest.approx(log2(50 / index), abs=1e-3)
+    fog = world.film.base_fog(minutes)
+    assert rows["base plus fog"]["mine_off"] == pytest.approx(0.4 - fog, abs=1e-3)
+    assert rows["base plus fog"]["mine_held"] is (0.3 <= fog <= 0.5)
+    assert abs(rows["today's EI"]["found_off"]) < 0.3
+    assert abs(rows["base plus fog"]["found_off"]) < 0.03
+
+
 def test_colour_is_practised_layer_by_layer(practiser):
     practiser.begin("plain", "colour")
     practiser.shoot_and_develop()

@@ -15,18 +15,21 @@ from vadrin.app.practice.practice_place import FILM
 from vadrin.app.practice.practice_questions import (
     BLUE,
     FASTER,
+    FOG,
     INDEX,
     LONG,
     LONG_S,
     PUSH,
     RED,
     TIME,
+    TODAY,
     Question,
 )
 from vadrin.app.practice.practice_words import questions_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.core.figure import Figure, absent
+from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.simulation.practice_world import PracticeWorld
 
 
@@ -152,9 +155,14 @@ def _own_truth(
     if question is LONG:
         true = world.reciprocity.needed(LONG_S) if world.reciprocity is not None else None
         return true, f"corrected_{LONG_S:g}s"
-    worth = [film["worth"].get(str(s.strip.id)) for s in state.loaded.strips[:2]]
-    other = world.other
+    strips = state.loaded.strips
+    worth = [film["worth"].get(str(s.strip.id)) for s in strips]
+    if question in (TODAY, FOG):
+        return _of_old_film(question, world, [float(w) for w in worth if w is not None])
+    worth, other = worth[:2], world.other
     key = "speed_stops" if question is FASTER else "contrast"
+    if state.loaded.test.kind == Compare.key and len(strips) > 1:
+        key = f"{strips[1].strip.label}_{key}"
     if other is None or len(worth) < 2 or None in worth:
         return None, key
     one, two = (
@@ -166,3 +174,14 @@ def _own_truth(
         return None, key
     share = float(two[at] or 0.0) / float(one[at] or 1.0)
     return (log2(share) if question is FASTER else share), key
+
+
+def _of_old_film(
+    question: Question, world: PracticeWorld, worth: list[float]
+) -> tuple[float | None, str]:
+    """The EI of the strip that is fastest, and its fog."""
+    rated = [(index, minutes) for minutes in worth if (index := world.film.zone_ei(minutes))]
+    if not rated:
+        return None, "ei"
+    index, minutes = max(rated)
+    return (index, "ei") if question is TODAY else (world.film.base_fog(minutes), "base_fog")

@@ -7,6 +7,7 @@ import secrets
 from dataclasses import dataclass, replace
 from itertools import count
 from pathlib import Path
+from typing import Any
 
 from vadrin.app.document.test_loading import load_test
 from vadrin.app.plan.plan_edit import apply_plan, plan_edit_of
@@ -16,6 +17,9 @@ from vadrin.app.practice.practice_place import TRUTH
 from vadrin.app.practice.practice_questions import INDEX, questions_of
 from vadrin.app.practice.practice_truth import truth_of_world
 from vadrin.app.practice.practised_film import NOTHING, put_film, world_drawn
+from vadrin.core.planning.plan_request import Compared
+from vadrin.core.planning.test_types.compare import Compare
+from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_world import PracticeWorld
@@ -39,6 +43,13 @@ from vadrin.notebook.store import Notebook
 
 _DENSITOMETER, _THERMOMETER = "densitometer", "thermometer"
 _OTHER_BATH = "Other practice developer"
+_PLANNED: dict[str, dict[str, Any]] = {
+    TwoDevelopers.key: {"compared_names": (_OTHER_BATH,)},
+    Compare.key: {"compared": Compared.BATCHES, "compared_names": ("another",)},
+    # From where a fresh film begins: nobody knows what the years have cost this one.
+    Rescue.key: {"first_stop": -5.0, "last_stop": 3.0},
+}
+"""What a plan is to have, by the type of test."""
 _MOST_SEED = 1_000_000
 
 
@@ -132,8 +143,7 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
                 instrument_id=reader.id,
                 note=f"A film nobody knows. Its truth is sealed under {digest[:16]}.",
             )
-            if kind == TwoDevelopers.key:
-                asked = replace(asked, compared_names=(_OTHER_BATH,))
+            asked = replace(asked, **_PLANNED.get(kind, {}))
             plan = plan_edit_of(book, begun)
             named = replace(plan, test=asked, stock_name=film, developer_name=bath)
             apply_plan(book, named, "the practice plan")

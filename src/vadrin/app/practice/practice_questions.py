@@ -25,6 +25,7 @@ class Measure(Enum):
     SECONDS = "seconds"
     STOPS = "stops"
     TIMES = "times"
+    DENSITY = "density"
 
     def read(self, words: str) -> float:
         """The figure that was typed.
@@ -47,7 +48,7 @@ class Measure(Enum):
         """How far a figure is off: in stops of light, or as a share."""
         if value is None or true is None:
             return None
-        if self is Measure.STOPS:
+        if self in (Measure.STOPS, Measure.DENSITY):
             return value - true
         if not value or not true or value / true <= 0:
             return None
@@ -63,7 +64,8 @@ class Measure(Enum):
         off = self.off(value, true)
         if off is None:
             return UNKNOWN
-        words = f"{100 * off:+.0f} %" if self.is_share else f"{off:+.2f} stop"
+        unit = "" if self is Measure.DENSITY else " stop"
+        words = f"{100 * off:+.0f} %" if self.is_share else f"{off:+.2f}{unit}"
         return words.replace("-", "−")
 
 
@@ -79,6 +81,9 @@ _READ: dict[Measure, Callable[[str], float]] = {
     Measure.TIMES: lambda words: number_within(
         words, 0.1, 10.0, "a share lies between 0.1 and 10", "1.1"
     ),
+    Measure.DENSITY: lambda words: number_within(
+        words, 0.0, 4.0, "a base plus fog lies between 0 and 4", "0.35"
+    ),
 }
 _SHOWN: dict[Measure, Callable[[float], str]] = {
     Measure.EI: lambda value: f"EI {marked_ei(value):g}",
@@ -86,6 +91,7 @@ _SHOWN: dict[Measure, Callable[[float], str]] = {
     Measure.SECONDS: lambda value: f"{value:.0f} s",
     Measure.STOPS: lambda value: f"{value:+.2f} stop".replace("-", "−"),
     Measure.TIMES: lambda value: f"× {value:.2f}",
+    Measure.DENSITY: lambda value: f"{value:.2f}",
 }
 _TYPED: dict[Measure, Callable[[float], str]] = {
     Measure.EI: lambda value: f"{marked_ei(value):g}",
@@ -93,6 +99,7 @@ _TYPED: dict[Measure, Callable[[float], str]] = {
     Measure.SECONDS: lambda value: f"{value:.0f}",
     Measure.STOPS: lambda value: f"{value:.2f}",
     Measure.TIMES: lambda value: f"{value:.2f}",
+    Measure.DENSITY: lambda value: f"{value:.2f}",
 }
 
 
@@ -142,6 +149,10 @@ FASTER = Question(
 STEEPER = Question(
     "steeper", "contrast", "contrast beside it", "Its contrast is ×", "", Measure.TIMES
 )
+TODAY = Question("todays_index", "today's EI", "today's EI", "Today I rate it EI", "", Measure.EI)
+FOG = Question(
+    "base_fog", "base plus fog", "base plus fog", "Its base plus fog is", "", Measure.DENSITY
+)
 RED, BLUE = (
     Question(
         f"{layer}_beside_green",
@@ -182,6 +193,8 @@ KINDS = {
         PracticeKind("push", "its pushes"),
         PracticeKind("reciprocity", "long exposures", (LONG,)),
         PracticeKind("two developers", "another developer", (FASTER, STEEPER)),
+        PracticeKind("compare", "another batch", (FASTER, STEEPER)),
+        PracticeKind("rescue", "an old film", (TODAY, FOG)),
         PracticeKind("colour", "its colour layers", (RED, BLUE)),
     )
 }

@@ -9,7 +9,7 @@ from vadrin.app.practice.practice_questions import LONG_S
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_run import PracticeTest, Practised
-from vadrin.core.simulation.practice_world import PracticeWorld
+from vadrin.core.simulation.practice_world import DRAWS, PracticeWorld
 
 _PUSHES = (-1, 0, 1, 2)
 _GRADIENT = 0.58
@@ -95,6 +95,7 @@ def truth_of_world(world: PracticeWorld, seed: int, level: Level, kind: str) -> 
         "seed": seed,
         "level": level.value,
         "kind": kind,
+        "draws": DRAWS,
         "shape": film.shape,
         "box_speed": film.box_speed,
         "q10": round(film.q10, 3),

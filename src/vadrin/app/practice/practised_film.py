@@ -18,13 +18,21 @@ from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
 from vadrin.core.channels import LAYERS, Channel
-from vadrin.core.frames import FrameState
+from vadrin.core.frames import FrameRole, FrameState
 from vadrin.core.planning.test_types.colour_push import ColourPush
+from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
-from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
+from vadrin.core.simulation.practice_world import (
+    DRAWS,
+    Beside,
+    PracticeWorld,
+    TreatedStrip,
+    draw_world,
+)
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
 
@@ -33,13 +41,22 @@ NOTHING: dict[str, Any] = {"strips": {}, "base": {}, "worth": {}, "traps": []}
 _LIT = (FrameState.EXPOSED, FrameState.DOUBLED)
 
 
+_BESIDE = {
+    LongExposures.key: Beside.LONG_EXPOSURES,
+    TwoDevelopers.key: Beside.DEVELOPER,
+    Compare.key: Beside.BATCH,
+    ColourPush.key: Beside.LAYERS,
+    Rescue.key: Beside.YEARS,
+}
+_FOGGED = 2.0
+"""Lg lux seconds of a frame that was held into the light."""
+
+
 @lru_cache(maxsize=16)
-def world_drawn(seed: int, level: Level, kind: str = "time") -> PracticeWorld:
+def world_drawn(seed: int, level: Level, kind: str = "time", draws: int = DRAWS) -> PracticeWorld:
     """The film of a seed and level for a type of test, always the same."""
     rng = np.random.default_rng([seed, list(Level).index(level), 1])
-    return draw_world(
-        rng, level, kind == LongExposures.key, kind == TwoDevelopers.key, kind == ColourPush.key
-    )
+    return draw_world(rng, level, _BESIDE.get(kind, Beside.NOTHING), draws)
 
 
 def world_of(folder: Path) -> PracticeWorld:
@@ -52,8 +69,8 @@ def world_of(folder: Path) -> PracticeWorld:
     """
     truth = open_envelope(folder)
     try:
-        kind = str(truth.get("kind", "time"))
-        return world_drawn(int(truth["seed"]), Level(truth["level"]), kind)
+        kind, draws = str(truth.get("kind", "time")), int(truth.get("draws", 1))
+        return world_drawn(int(truth["seed"]), Level(truth["level"]), kind, draws)
     except (KeyError, ValueError, TypeError) as error:
         raise FormatError(f"{folder / TRUTH}: no practice film of this program") from error
 
@@ -93,14 +110,20 @@ def put_film(folder: Path, film: dict[str, Any]) -> None:
 def treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
     """A strip as its tester noted it."""
     minutes, mine = strip.strip.time_min or 0.0, strip.strip
-    places = [
-        f.log_h(loaded.test.meter_constant) if f.frame.state in _LIT else None for f in strip.frames
-    ]
+    places = [_light(loaded, f) for f in strip.frames]
     celsius = mine.temperature_c if mine.temperature_c is not None else reference_of(loaded, strip)
     log_h = np.array([np.nan if x is None else x for x in places], dtype=np.float64)
     held = np.array([f.frame.seconds or np.nan for f in strip.frames], dtype=np.float64)
     warm = celsius if celsius is not None else 20.0
     return TreatedStrip(log_h, minutes, warm, held, bool(strip.other))
+
+
+def _light(loaded: LoadedTest, frame: LoadedFrame) -> float | None:
+    """Lg lux seconds of a frame as its tester noted it; None where there was no light."""
+    if frame.frame.state not in _LIT:
+        return None
+    fogged = frame.frame.role is FrameRole.FOGGED
+    return _FOGGED if fogged else frame.log_h(loaded.test.meter_constant)
 
 
 def _lit(log_h: Array) -> list[int]:

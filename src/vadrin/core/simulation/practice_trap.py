@@ -19,6 +19,7 @@ class TrapKind(StrEnum):
     METER = "meter"
     COUNTER = "counter"
     BOTTLE = "bottle"
+    AGITATION = "agitation"
 
 
 OF_ALL = frozenset({TrapKind.LIGHT, TrapKind.METER, TrapKind.BOTTLE})
@@ -32,6 +33,7 @@ CAUGHT_BY: dict[TrapKind, frozenset[str]] = {
     TrapKind.LABELS: frozenset({"off the family"}),
     TrapKind.COUNTER: frozenset({"misread", "thin frames", "off the family"}),
     TrapKind.BOTTLE: frozenset({"off the family"}),
+    TrapKind.AGITATION: frozenset({"off the family"}),
 }
 """Keys of the diagnostics that speak of it; a strip cut short shows by itself, a meter that is off
 by none of its readings."""
@@ -46,6 +48,7 @@ WORDS_FOR: dict[TrapKind, str] = {
     TrapKind.METER: r"\bmeter|light ?meter",
     TrapKind.COUNTER: r"counter|skip|\bwound\b|\bwind\b|slip",
     TrapKind.BOTTLE: r"bottle|exhaust|weak|spent|\bold\b",
+    TrapKind.AGITATION: r"agitat|invers|invert|moved|shak|still",
 }
 """What somebody who noticed it would write, as a pattern."""
 
@@ -105,4 +108,6 @@ class Trap:
             TrapKind.COUNTER: f"the counter of strip {label} slipped: {frame} stayed blank, and "
             "every frame after it got the exposure of the one before",
             TrapKind.BOTTLE: f"the developer got {100 * self.amount:.0f} % weaker with each strip",
+            TrapKind.AGITATION: f"strip {label} was agitated less than noted, and came as far as "
+            f"in {100 * self.amount:.0f} % less time",
         }[self.kind]

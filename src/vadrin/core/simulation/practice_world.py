@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from enum import StrEnum
 
 import numpy as np
 
@@ -13,6 +14,9 @@ from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_paper import PracticePaper, draw_paper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity, draw_reciprocity
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
+
+DRAWS = 2
+"""The way films are drawn by now; one begun earlier is drawn as it was then."""
 
 
 @dataclass(frozen=True)
@@ -176,6 +180,8 @@ class PracticeWorld:
                 celsius += trap.amount
             elif trap.kind is TrapKind.LATE and mine:
                 minutes += trap.amount
+            elif trap.kind is TrapKind.AGITATION and mine:
+                minutes *= 1.0 - trap.amount
         return replace(noted, log_h=x, minutes=minutes, temperature_c=celsius)
 
     def _developed(self, strip: TreatedStrip) -> DevelopedStrip:
@@ -195,22 +201,32 @@ def _densities(film: PracticeFilm, strip: TreatedStrip, worth: float) -> tuple[A
 
 
 _COLOUR_BATH = 37.8
+_OLD_NOISE = 1.5
 _METER_OFF = 0.3
 """How often, at the hard level, the meter is off."""
+_STILL = 0.2
+"""How often, at that level, a strip was moved less than noted in place of another trouble."""
 _HANDS = 0.008
 """Share by which a development differs from what the clock says."""
-_OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE)
+_OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE, TrapKind.AGITATION)
 _NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.008, Level.USUAL: 0.010, Level.HARD: 0.012}
 _DRIFT = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0, Level.HARD: 0.0006}
 _DUST = {Level.FIRST: 0.0, Level.PLAIN: 0.0, Level.USUAL: 0.0005, Level.HARD: 0.002}
 
 
+class Beside(StrEnum):
+    """What a practice film has beside one film in one developer, by what its test asks."""
+
+    NOTHING = "nothing"
+    LONG_EXPOSURES = "long exposures"
+    DEVELOPER = "developer"
+    BATCH = "batch"
+    LAYERS = "layers"
+    YEARS = "years"
+
+
 def draw_world(
-    rng: np.random.Generator,
-    level: Level,
-    long_exposures: bool = False,
-    other: bool = False,
-    colour: bool = False,
+    rng: np.random.Generator, level: Level, beside: Beside = Beside.NOTHING, draws: int = DRAWS
 ) -> PracticeWorld:
     """A film and its troubles by level; as it comes, any of them may or may not happen.
 
@@ -218,15 +234,17 @@ def draw_world(
     ----------
     rng : numpy.random.Generator
     level : Level
-    long_exposures, other, colour : bool
-        Whether the test is of long exposures, of another developer beside this one, or of colour.
+    beside : Beside
+    draws : int
+        By which way of drawing: a film that was begun stays what it was.
     """
     film = draw_film(rng)
     if level is Level.ANY:
-        kinds = [kind for kind in TrapKind if rng.random() < 0.3]
+        known = [kind for kind in TrapKind if draws > 1 or kind is not TrapKind.AGITATION]
+        kinds = [kind for kind in known if rng.random() < 0.3]
         level = Level(str(rng.choice([Level.PLAIN, Level.USUAL, Level.HARD])))
     else:
-        kinds = _kinds(rng, level)
+        kinds = _kinds(rng, level, draws)
     if level is Level.HARD:
         # Stored badly: fog that no box speaks of.
         film = replace(film, fog=film.fog + float(rng.uniform(0.0, 0.25)))
@@ -234,12 +252,44 @@ def draw_world(
     paper = draw_paper(rng)
     hands = tuple(float(1.0 + _HANDS * each) for each in rng.standard_normal(12))
     world = PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
-    if long_exposures:
+    return _with(rng, world, beside)
+
+
+def _with(rng: np.random.Generator, world: PracticeWorld, beside: Beside) -> PracticeWorld:
+    """A world with what its test asks besides."""
+    film = world.film
+    if beside is Beside.LONG_EXPOSURES:
         return replace(world, reciprocity=draw_reciprocity(rng))
-    if colour:
+    if beside is Beside.LAYERS:
         warm = replace(film, bath_c=_COLOUR_BATH)
         return replace(world, film=warm, layers=_layers(rng, warm))
-    return replace(world, other=_other(rng, film)) if other else world
+    if beside is Beside.DEVELOPER:
+        return replace(world, other=_other(rng, film))
+    if beside is Beside.BATCH:
+        return replace(world, other=_batch(rng, film))
+    if beside is Beside.YEARS:
+        return replace(world, film=_old(rng, film), noise=_OLD_NOISE * world.noise)
+    return world
+
+
+def _batch(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:
+    """The film of another batch: what makers let pass, and a little more."""
+    return replace(
+        film,
+        speed_point=film.speed_point + STOP * float(rng.uniform(-0.4, 0.4)),
+        contrast=film.contrast * float(rng.uniform(0.93, 1.07)),
+        fog=film.fog + float(rng.uniform(0.0, 0.05)),
+    )
+
+
+def _old(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:
+    """The film after years in a drawer: slower, flatter, fogged."""
+    return replace(
+        film,
+        speed_point=film.speed_point + STOP * float(rng.uniform(0.6, 2.4)),
+        contrast=film.contrast * float(rng.uniform(0.8, 0.97)),
+        fog=film.fog + float(rng.uniform(0.08, 0.5)),
+    )
 
 
 def _layers(rng: np.random.Generator, film: PracticeFilm) -> dict[str, PracticeFilm]:
@@ -268,7 +318,7 @@ def _other(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:
     )
 
 
-def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:
+def _kinds(rng: np.random.Generator, level: Level, draws: int) -> list[TrapKind]:
     if level in (Level.FIRST, Level.PLAIN):
         return []
     frames = [TrapKind.SHUTTER, TrapKind.SHORT]
@@ -278,7 +328,10 @@ def _kinds(rng: np.random.Generator, level: Level) -> list[TrapKind]:
     strips = [TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE]
     frames = [frames[int(rng.integers(2))], TrapKind.COUNTER]
     once = [TrapKind.METER] if rng.random() < _METER_OFF else []
-    return [TrapKind.LIGHT, strips[int(rng.integers(4))], TrapKind.MISREAD, *frames, *once]
+    strip = strips[int(rng.integers(4))]
+    if draws > 1 and rng.random() < _STILL:
+        strip = TrapKind.AGITATION
+    return [TrapKind.LIGHT, strip, TrapKind.MISREAD, *frames, *once]
 
 
 def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
@@ -294,5 +347,6 @@ def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
         TrapKind.METER: sign / 3.0,
         TrapKind.COUNTER: 1.0,
         TrapKind.BOTTLE: rng.uniform(0.06, 0.12),
+        TrapKind.AGITATION: rng.uniform(0.1, 0.2),
     }[kind]
     return Trap(kind, int(rng.integers(60)), float(rng.uniform(0.25, 0.9)), float(amount))
