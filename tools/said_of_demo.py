@@ -14,15 +14,11 @@ functions say something else, and keeps the lines anew once that was meant.
 
 from __future__ import annotations
 
-import hashlib
 import inspect
-import math
 import pkgutil
 import sys
 from collections.abc import Callable, Iterator
-from dataclasses import fields, is_dataclass
 from datetime import UTC, datetime
-from enum import Enum
 from importlib import import_module
 from itertools import islice, product
 from pathlib import Path
@@ -33,6 +29,7 @@ sys.path[:0] = [str(ROOT), str(ROOT / "src")]
 
 import numpy as np  # noqa: E402
 
+from tools.kept_lines import line_of, parts_of  # noqa: E402
 from vadrin.app.decisions.darkroom_card import usual_card  # noqa: E402
 from vadrin.app.descriptions import own_answer  # noqa: E402
 from vadrin.app.document.state import State, answered  # noqa: E402
@@ -105,7 +102,7 @@ _WORDS = (
     "15 nov 2026",
 )
 """Typed where a function reads words."""
-_DEEPEST, _MOST_CALLS, _MOST_WITH_WORDS = 12, 400, 60
+_MOST_CALLS, _MOST_WITH_WORDS = 400, 60
 
 
 def _functions() -> Iterator[tuple[str, Callable[..., Any]]]:
@@ -215,33 +212,6 @@ def _calls(
         yield from islice(product(*(asked[name] for name in wanted)), most)
 
 
-def _parts(said: Any, depth: int = 0) -> Iterator[str | float]:
-    """All words and numbers in what a function gave, in their order."""
-    if depth > _DEEPEST or said is None or isinstance(said, bool | Enum | bytes):
-        yield repr(said)
-    elif isinstance(said, str):
-        yield said
-    elif isinstance(said, int | float | np.number):
-        yield float(said)
-    elif isinstance(said, np.ndarray):
-        yield from (float(each) for each in np.asarray(said, dtype=float).ravel()[:200])
-    elif isinstance(said, dict):
-        for key, value in said.items():
-            yield str(key)
-            yield from _parts(value, depth + 1)
-    elif isinstance(said, set | frozenset):
-        yield from sorted(str(list(_parts(each, depth + 1))) for each in said)
-    elif isinstance(said, list | tuple):
-        for each in said:
-            yield from _parts(each, depth + 1)
-    elif is_dataclass(said):
-        for part in fields(said):
-            if part.name not in ("uid",):
-                yield from _parts(getattr(said, part.name), depth + 1)
-    else:
-        yield type(said).__name__
-
-
 def _given(function: Callable[..., Any], call: tuple[Any, ...]) -> Any:
     """What a function gives, or how it refuses."""
     try:
@@ -264,29 +234,11 @@ def said_of(path: Path, only: str = "") -> Iterator[tuple[str, list[str | float]
         for name, function in _functions():
             if name in _NOT_ASKED or (only and only != name):
                 continue
-            told = [list(_parts(_given(function, call))) for call in _calls(function, every)]
+            told = [list(parts_of(_given(function, call))) for call in _calls(function, every)]
             if told:
                 yield name, [part for each in told for part in each]
     finally:
         book.close()
-
-
-def line_of(name: str, told: list[str | float]) -> str:
-    """A function's line: its words as a digest, its numbers as their count and a sum."""
-    words = [part for part in told if isinstance(part, str)]
-    numbers = np.array([part for part in told if isinstance(part, float)])
-    numbers = np.arcsinh(1e4 * np.nan_to_num(numbers, nan=-1.0, posinf=-2.0, neginf=-3.0))
-    # Each weighs otherwise, so that two that change places are seen.
-    weights = 1.0 + np.arange(len(numbers)) * math.pi % 1.0
-    digest = hashlib.sha256("\x1f".join(words).encode()).hexdigest()[:12]
-    return f"{name} {digest} {len(numbers)} {float(numbers @ weights):.4f}"
-
-
-def same(line: str, other: str) -> bool:
-    """Whether two lines say the same, but for the last digits of sums."""
-    (*words, total), (*others, mine) = line.split(), other.split()
-    near = 1e-6 * max(1.0, float(words[-1]))
-    return words == others and abs(float(total) - float(mine)) <= near + 1e-4
 
 
 def main(arguments: list[str]) -> int:

@@ -347,6 +347,9 @@ def _drawn(rng: np.random.Generator, kind: TrapKind) -> Trap:
         TrapKind.METER: sign / 3.0,
         TrapKind.COUNTER: 1.0,
         TrapKind.BOTTLE: rng.uniform(0.06, 0.12),
-        TrapKind.AGITATION: rng.uniform(0.1, 0.2),
+        TrapKind.AGITATION: 0.0,
     }[kind]
+    if kind is TrapKind.AGITATION:
+        # Apart: a number drawn above for every kind would make other films of all seeds.
+        amount = rng.uniform(0.1, 0.2)
     return Trap(kind, int(rng.integers(60)), float(rng.uniform(0.25, 0.9)), float(amount))
