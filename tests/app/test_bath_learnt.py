@@ -10,12 +10,18 @@ from tests.notebooks import developed_test
 from vadrin.app.decisions.decision import decide
 from vadrin.app.document.state import State, answer_to
 from vadrin.app.document.test_loading import load_test
-from vadrin.app.learning.bath_learnt import agitations_learnt, bath_sentences, warmth_learnt
+from vadrin.app.learning.bath_learnt import (
+    agitations_learnt,
+    at_learnt_warmth,
+    bath_sentences,
+    warmth_learnt,
+)
 from vadrin.app.learning.estimated_time import estimate_of
 from vadrin.app.learning.left_out import leave_estimates_out
 from vadrin.app.learning.past_tests import past_tests
 from vadrin.app.process.own_factor import keep_factor, learnt_factor
 from vadrin.app.read.entering_readings import add_reading
+from vadrin.core.learning.contrast_law import ContrastSeen
 from vadrin.notebook.records import Developer, Process, Strip, Test
 from vadrin.notebook.store import Notebook
 
@@ -116,9 +122,13 @@ def test_an_estimate_counts_a_warm_strip_as_the_developer_does(book):
         usual = read_film(book, f"U{number}", film, [at(20.0, true)], keep=False)
         times = [estimate_of(book, answered(book, t)).time for t in (warm, usual)]
         off.append(np.log(times[0].known() / times[1].known()))
-        assert times[0].high / times[0].low >= times[1].high / times[1].low
     # By the usual 2.5 the same strip would tell a time shorter by a sixth.
     assert abs(np.mean(off)) < 0.05
+    # The factor is not known to the last digit, and so the strip is believed for less.
+    seen = ContrastSeen(np.array([5.0, 5.0]), np.array([0.5, 0.5]), np.array([0.02, 0.02]))
+    there = at_learnt_warmth(seen, np.array([0.0, 5.0]), 2.5, warmth_learnt(past_tests(book, 0)))
+    assert there.deviation[0] == 0.02
+    assert there.deviation[1] > 0.02
 
 
 def test_a_way_to_agitate_is_told_only_where_films_agree(book):

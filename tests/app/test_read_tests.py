@@ -9,7 +9,7 @@ from tests.app.test_bath_learnt import WORTH, answered, read_film
 from vadrin.app.decisions.decision import decide
 from vadrin.app.decisions.not_decided import come_to, next_read_test
 from vadrin.app.learning.estimated_time import estimate_of
-from vadrin.app.learning.past_tests import past_tests
+from vadrin.app.learning.past_tests import one_a_film, past_tests
 from vadrin.app.learning.read_tests import keep_read_test, read_tests
 from vadrin.notebook.records import Strip, Test
 from vadrin.notebook.store import Notebook
@@ -73,3 +73,25 @@ def test_what_is_decided_edited_or_taken_away_counts_as_it_is_now(book):
     work_out_read_tests(book)
     after = {p.test_id: p.seen.minutes for p in past_tests(book, 0)}
     assert after[third] == pytest.approx(2.0 * before[third])
+
+
+def test_one_film_tested_again_and_again_says_nothing_of_how_films_differ(book):
+    again = np.random.default_rng(31)
+    one = read_film(book, "The next", again, BATHS[:1], keep=False)
+    for _ in range(6):
+        same = np.random.default_rng(11)
+        read_film(book, "Film 0", same, BATHS)
+    # Eight decided tests, of two films: they foretell no third.
+    assert len(past_tests(book, one.id)) == 8
+    assert estimate_of(book, answered(book, one)) == ""
+    for number in range(7, 9):
+        read_film(book, f"Film {number}", again, BATHS)
+    told = estimate_of(book, answered(book, one))
+    assert told.films == "4 films in this developer"
+    with book.change("only the newest of each"):
+        every = past_tests(book, one.id)
+        for past in set(every) - set(one_a_film(every)):
+            book.remove(book.get(Test, past.test_id))
+    fewer = estimate_of(book, answered(book, one))
+    assert fewer.time == told.time
+    assert len(fewer.learnt.by_one) < len(told.learnt.by_one)

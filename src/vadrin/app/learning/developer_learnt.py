@@ -9,7 +9,7 @@ from math import inf, log
 import numpy as np
 
 from vadrin.app.display.words import counted
-from vadrin.app.learning.past_tests import PastTest, past_tests
+from vadrin.app.learning.past_tests import PastTest, one_a_film, past_tests
 from vadrin.core.figure import Figure, absent
 from vadrin.core.learning.contrast_law import (
     ContrastSeen,
@@ -90,7 +90,8 @@ class Learnt:
 
     Attributes
     ----------
-    films : tuple of PastTest
+    tests : tuple of PastTest
+        Every one; what films have in common is learnt from one of each.
     law : LearntLaw
         Of contrast over time.
     slope : LearntOffset
@@ -101,7 +102,7 @@ class Learnt:
         EIs of past tests, from one strip.
     """
 
-    films: tuple[PastTest, ...]
+    tests: tuple[PastTest, ...]
     law: LearntLaw
     slope: LearntOffset
     by_one: Ranges
@@ -121,7 +122,8 @@ class Learnt:
 
     def push(self, rule: str, stops: float, normal: Figure) -> Figure:
         """The time of a push, by a rule, of a film with that normal time."""
-        told = [past.pushes[rule, stops] for past in self.films if (rule, stops) in past.pushes]
+        pushed = one_a_film(past for past in self.tests if (rule, stops) in past.pushes)
+        told = [past.pushes[rule, stops] for past in pushed]
         factors, deviations = (np.array([pair[i] for pair in told], dtype=float) for i in (0, 1))
         held = pushes_held(factors, deviations, stops)
         if held < _HELD * len(told):
@@ -140,8 +142,8 @@ def index_fares(told: Learnt) -> str:
 def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | None:
     """What the notebook tells of a developer; None for too few films."""
     every = past_tests(notebook, but)
-    here = sum(past.developer_id == developer_id for past in every)
-    return learnt_of(every, developer_id) if here >= FEWEST else None
+    here = one_a_film(past for past in every if past.developer_id == developer_id)
+    return learnt_of(every, developer_id) if len(here) >= FEWEST else None
 
 
 def learnt_of(every: tuple[PastTest, ...], developer_id: int | None) -> Learnt:
@@ -154,9 +156,11 @@ def learnt_of(every: tuple[PastTest, ...], developer_id: int | None) -> Learnt:
 @lru_cache(maxsize=8)
 def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
     """Worked out once for the same tests: a finding is shown at every key."""
-    seen, elsewhere = (tuple(past.seen for past in some) for some in (here, away))
+    films, others = one_a_film(here), one_a_film(away)
+    seen, elsewhere = (tuple(past.seen for past in some) for some in (films, others))
     laws = each_from_the_others(seen, elsewhere)
-    decided = [(p, law) for p, law in zip(here, laws, strict=True) if p.finding_id]
+    of_film = {past.stock_id: law for past, law in zip(films, laws, strict=True)}
+    decided = [(past, of_film[past.stock_id]) for past in here if past.finding_id]
     newest = decided[-_FORETOLD:]
     by_one, by_two = (
         tuple(
@@ -172,7 +176,8 @@ def _learnt(here: tuple[PastTest, ...], away: tuple[PastTest, ...]) -> Learnt:
 
 
 def _slope_of(films: tuple[PastTest, ...]) -> LearntOffset:
-    return learnt_slope(tuple(past.speeds for past in films if past.speeds is not None))
+    told = one_a_film(past for past in films if past.speeds is not None)
+    return learnt_slope(tuple(past.speeds for past in told if past.speeds is not None))
 
 
 def _time_foretold(past: PastTest, law: LearntLaw, number: int, strips: int) -> Foretold:
@@ -189,7 +194,7 @@ def _indices_foretold(past: PastTest, films: tuple[PastTest, ...]) -> Ranges:
     speeds = past.speeds
     if speeds is None or past.index is None:
         return ()
-    slope = _slope_of(tuple(film for film in films if film is not past))
+    slope = _slope_of(tuple(film for film in films if film.stock_id != past.stock_id))
     told = []
     for n in range(len(speeds.contrast)):
         alone = SpeedSeen(

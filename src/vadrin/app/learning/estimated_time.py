@@ -143,7 +143,7 @@ def _at_learnt_warmth(state: State, told: Learnt, mine: ContrastSeen) -> tuple[C
     away = temperatures_seen(state) - reference_of(loaded)
     if (loaded.routine is not None and loaded.routine.q10) or not away.any():
         return mine, ""
-    learnt = warmth_learnt(told.films)
+    learnt = warmth_learnt(told.tests)
     if learnt is None:
         return mine, ""
     times = learnt.times[0]

@@ -19,7 +19,7 @@ from vadrin.app.learning.developer_learnt import (
     usual_width,
 )
 from vadrin.app.learning.kit_learnt import KitAsked, kit_asked, kit_sentences
-from vadrin.app.learning.past_tests import PastTest, past_tests, tests_of_others
+from vadrin.app.learning.past_tests import PastTest, one_a_film, past_tests, tests_of_others
 from vadrin.notebook.records import Developer
 from vadrin.notebook.store import Notebook
 
@@ -125,22 +125,23 @@ def _developers(asked: Asked) -> tuple[DeveloperLearnt, ...]:
 def _of_developer(
     developer: int, films: list[PastTest], every: tuple[PastTest, ...], bath: str
 ) -> DeveloperLearnt:
-    if len(films) < FEWEST:
-        words = f"{counted(len(films), 'film')}: from {FEWEST} on the others foretell the next."
+    different = len(one_a_film(films))
+    if different < FEWEST:
+        words = f"{counted(different, 'film')}: from {FEWEST} on the others foretell the next."
         return DeveloperLearnt(bath, (), (words,))
     told = learnt_of(every, developer)
     rows = tuple(row for past in films if (row := _row(past, told.by_one)).ranges)
-    said = (*_sentences(told), *_only_read(told), *bath_sentences(told.films))
+    said = (*_sentences(told), *_only_read(told), *bath_sentences(told.tests))
     return DeveloperLearnt(bath, rows, said)
 
 
 def _only_read(told: Learnt) -> tuple[str, ...]:
     """That some were not decided on, in a sentence; nothing where all were."""
-    read = sum(not past.finding_id for past in told.films)
+    read = sum(not past.finding_id for past in told.tests)
     if not read:
         return ()
     were = "was" if read == 1 else "were"
-    return (f"{counted(read, 'film')} of them {were} read and not decided on: less is believed.",)
+    return (f"{counted(read, 'test')} of them {were} read and not decided on: less is believed.",)
 
 
 def _row(past: PastTest, ranges: Ranges) -> FilmForetold:

@@ -13,7 +13,7 @@ from vadrin.app.display.words import counted
 from vadrin.app.learning.developer_learnt import FEWEST
 from vadrin.app.learning.estimated_time import few_strips_words
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import PastTest, past_tests
+from vadrin.app.learning.past_tests import PastTest, one_a_film, past_tests
 from vadrin.app.loaded.makers_told import makers_told
 from vadrin.core.arrays import Array
 from vadrin.core.figure import Basis, Figure
@@ -70,7 +70,7 @@ def counter_estimate(notebook: Notebook, test: Test) -> CounterEstimate:
     if estimates_left_out() or stock is None:
         return nothing
     decided = (past for past in past_tests(notebook, test.id) if past.finding_id)
-    here = [past for past in decided if past.developer_id == test.developer_id]
+    here = one_a_film(past for past in decided if past.developer_id == test.developer_id)
     if any(past.stock_id == test.stock_id for past in here):
         return nothing
     offs = _box_offs(notebook, here)
@@ -88,7 +88,7 @@ def untested_words(notebook: Notebook, test: Test) -> str:
     return " ".join(words for words in (told, few_strips_words(notebook, test)) if words)
 
 
-def _box_offs(notebook: Notebook, films: list[PastTest]) -> Array:
+def _box_offs(notebook: Notebook, films: tuple[PastTest, ...]) -> Array:
     """Stops by which each film's EI lay over its box speed."""
     stocks = {s.id: s for s in notebook.all_of(Stock, "id", [past.stock_id for past in films])}
     return np.array(
@@ -100,7 +100,7 @@ def _box_offs(notebook: Notebook, films: list[PastTest]) -> Array:
     )
 
 
-def _time_offs(notebook: Notebook, films: list[PastTest]) -> Array:
+def _time_offs(notebook: Notebook, films: tuple[PastTest, ...]) -> Array:
     """ln of how much longer each film took than its maker says."""
     developers = {past.developer_id for past in films}
     lines = [m for d in developers for m in notebook.all(MakerTime, developer_id=d)]

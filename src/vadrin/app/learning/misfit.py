@@ -12,7 +12,7 @@ from vadrin.app.document.state import State
 from vadrin.app.learning.developer_learnt import ENOUGH_TRIED, FEWEST, learnt
 from vadrin.app.learning.film_seen import contrast_seen
 from vadrin.app.learning.left_out import estimates_left_out
-from vadrin.app.learning.past_tests import PastTest, past_tests
+from vadrin.app.learning.past_tests import PastTest, one_a_film, past_tests
 from vadrin.core.learning.contrast_law import UNLIKE, ContrastSeen, contrast_at, rate_that_surprises
 from vadrin.core.learning.offsets import Usual, learnt_offset, surprise
 from vadrin.notebook.store import Notebook
@@ -55,7 +55,7 @@ def _off(notebook: Notebook, state: State, mine: ContrastSeen) -> str:
     test = state.loaded.test
     here = [p for p in past_tests(notebook, test.id) if p.developer_id == test.developer_id]
     same = [p for p in here if p.stock_id == test.stock_id]
-    others, usual = (same, _SAME_FILM) if same else (here, _OTHERS)
+    others, usual = (same, _SAME_FILM) if same else (list(one_a_film(here)), _OTHERS)
     if not same and len(others) < FEWEST:
         return ""
     middle = int(np.argsort(mine.minutes)[len(mine.minutes) // 2])

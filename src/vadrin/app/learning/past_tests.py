@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
 from math import hypot, log, log2
 
@@ -104,6 +104,12 @@ def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     newest = {f.test_id: f for f in sorted(found, key=lambda f: f.id)}
     made = (_past(tests[f.test_id], f, films) for f in newest.values())
     return tuple(past for past in made if past is not None)
+
+
+def one_a_film(tests: Iterable[PastTest]) -> tuple[PastTest, ...]:
+    """The newest test of each film, one that was only read where none was decided on: ten tests
+    of one film say nothing of how films differ."""
+    return tuple({past.stock_id: past for past in tests}.values())
 
 
 def tests_of_others(notebook: Notebook) -> int:
