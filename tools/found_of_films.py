@@ -80,6 +80,13 @@ def _misread(number: int, strip: StripReadings) -> Any:
     return tuple(off[:-3])
 
 
+def _patches(number: int, strip: StripReadings) -> Any:
+    """Each with a deviation of its own, one of them off by six."""
+    told = [replace(r, deviation=0.01 + 0.02 * r.density) for r in strip.readings]
+    off = 0.18 if number == 2 else 0.0
+    return (*told[:8], replace(told[8], density=told[8].density + off), *told[9:])
+
+
 def _light_drifts(_number: int, strip: StripReadings) -> Any:
     lit = len(strip.readings)
     return tuple(
@@ -102,6 +109,7 @@ def _films() -> dict[str, Callable[[], Any]]:
         "warmer and warmer": _each(plain, temperature_c=lambda n, _: 18.5 + n),
         "no times": _each(plain, time_min=None),
         "scanned": _each(plain, scale_error=0.04),
+        "patches of a scan": _each(plain, readings=_patches),
         "last of another film": _each(plain, material=lambda n, _: "other" if n == 4 else ""),
     }
     found: dict[str, Callable[[], Any]] = {
