@@ -47,6 +47,7 @@ class Hand:
 
         from vadrin.app.demo.demo_copy import demo_notebook
         from vadrin.commands.desktop import make_application, open_window
+        from vadrin.ui.frame.warm_up import warm_up
 
         self.app: Any = QApplication.instance() or make_application()
         path = demo_notebook() if notebook == "demo" else Path(notebook)
@@ -55,6 +56,7 @@ class Hand:
         self.window.show()
         self.window.activateWindow()
         self.window.notebook_opened()
+        warm_up(self.window.jobs, self.window.bench, self.window.pages.make_ahead)
         self.path, self.keys = path, 0
         self.settle()
 

@@ -6,6 +6,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
 
 from tests.notebooks import new_test
 from tests.window.pages import button_of, pdf_words, refusal_of, settle, type_into, words_of
@@ -322,6 +323,16 @@ def test_the_processs_own_factor_is_found_and_kept(qtbot, demo):
     kept = book.get(Process, made.id).q10
     assert 1.6 < kept < 2.6
     assert f"development runs {kept:g} × as fast" in words_of(page)
+
+
+def test_tab_goes_from_strip_to_strip_and_then_to_the_conditions(demo):
+    window = demo("Merrow Pan 125", "process")
+    page = window.station().got
+    strips = len(window.bench.loaded.strips)
+    assert QApplication.focusWidget().accessibleName() == "time of strip A"
+    for _ in range(5 * strips):
+        QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Tab)
+    assert QApplication.focusWidget() is page.conditions["agitation"]
 
 
 def test_a_standing_tank_is_told_what_the_room_does_to_it(demo):

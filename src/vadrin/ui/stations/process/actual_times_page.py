@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
@@ -269,6 +270,14 @@ class ActualTimesPage(QWidget):
             self._grid.addWidget(bath, row, 6)
             self._grid.addWidget(moved, row, 7)
         self._grid.setColumnStretch(8, 1)
+        self._tab_as_it_stands()
+
+    def _tab_as_it_stands(self) -> None:
+        """The strips' fields were made last, and stand first."""
+        fields = [field for row in self._rows.values() for field in row]
+        order = [*fields, self.finder, self.keeper, self._all, *self.conditions.values()]
+        for before, after in pairwise(order):
+            QWidget.setTabOrder(before, after)
 
     def _fill(self, row: int, loaded: LoadedTest, strip: LoadedStrip, line: StripLine) -> None:
         time, warmth, way, bath, moved = self._rows[strip.strip.id]
