@@ -169,6 +169,8 @@ def test_the_first_hour_goes_by_keys_from_the_plan_to_the_envelope(practiser):
     practiser.say(time=f"{normal:.3f}", time_range=f"{0.9 * normal:.2f} to {1.1 * normal:.2f}")
     said = practiser.open_envelope()
     assert "The envelope is open" in said
+    assert practiser.window.station().level == "plain"
+    assert QApplication.focusWidget().accessibleName() == "level"
     assert film.shape in said.lower()
     told = json.loads((practiser.folder / "opened.json").read_text())
     by_name = {row["name"]: row for row in told["rows"]}

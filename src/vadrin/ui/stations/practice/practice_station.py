@@ -45,6 +45,9 @@ from vadrin.ui.widgets.sentence import sentence
 _HEADS = ("", "True", "Yours", "Off", "Your range", "The program’s", "Off", "Its range")
 _JOB = "practice"
 
+_AFTER = {"first hour": "plain"}
+"""The level that is offered after one whose envelope was opened, where it is another."""
+
 
 def _kind_words() -> list[str]:
     return [kind.asked_for for kind in KINDS.values()]
@@ -220,17 +223,25 @@ class PracticeStation(Station):
         self._working.setText("Working out what could have been had …")
         self.given.jobs.run(_JOB, work, self._opened, self._failed, self._tell)
         self._refresh()
+        # What was pressed is gone: the keyboard would be left with what happens to come next.
+        self.stop.setFocus()
 
     def _tell(self, done: int, total: int) -> None:
         self._working.setText(f"Working out what could have been had … ({done} of {total})")
 
     def _opened(self, _report: EnvelopeReport) -> None:
+        self.level = _AFTER.get(self.level, self.level)
+        self._refresh()
+        if self.isVisible():
+            self.take_focus()
         self.bench.changed.emit(Topic.NOTEBOOK)
 
     def _failed(self, error: Exception) -> None:
         if not isinstance(error, VadrinError):
             raise error
         self._refresh()
+        if self.isVisible():
+            self.take_focus()
         self.refuse(f"{capital(str(error))}.")
 
     def _cancel(self) -> None:
