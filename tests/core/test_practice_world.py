@@ -84,6 +84,18 @@ def test_light_that_comes_slowly_is_lost_and_another_developer_brings_out_anothe
         assert needed * (1.0 + needed / 3.0) ** -0.3 == pytest.approx(metered)
 
 
+def test_film_that_is_moved_less_comes_slower_and_more_moves_add_less_and_less(film):
+    world = PracticeWorld(film, still=0.75)
+    made = world.developed([TreatedStrip(X, 8.0, moved=share) for share in (0.0, 1 / 6, 1.0)])
+    still, usual, always = (strip.minutes_at_20 for strip in made)
+    assert still == pytest.approx(0.75 * 8.0)
+    assert usual == pytest.approx(8.0)
+    # What is spent gives way as exp(-moves): the whole gain of moving, beside that of a sixth.
+    gain = (1 - np.exp(-1 / 0.15)) / (1 - np.exp(-1 / 0.9))
+    assert always == pytest.approx(8.0 * (0.75 + 0.25 * gain))
+    assert made[2].densities == pytest.approx(by_hand(film, X, always), abs=1e-9)
+
+
 def test_a_film_whose_speed_gains_with_time_gains_and_one_whose_falls_falls():
     for shape, way in (("speed that gains with time", 1), ("speed that falls with time", -1)):
         for seed in range(3):

@@ -2,6 +2,7 @@
 
 import json
 import time
+from dataclasses import replace
 from itertools import count
 from math import log2
 
@@ -29,14 +30,14 @@ from vadrin.app.practice.practice_notebook import begin_practice
 from vadrin.app.practice.practice_place import is_practice, practice_place
 from vadrin.app.practice.practice_questions import INDEX, KINDS
 from vadrin.app.practice.practice_scores import OpenedEnvelope, score_sentences
-from vadrin.app.practice.practised_film import density_on, world_of
+from vadrin.app.practice.practised_film import density_on, film_in, world_of
 from vadrin.app.process.development import develop_strip
 from vadrin.app.process.uptime import PACE, moment_now
 from vadrin.core.simulation import practice_limits
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
 from vadrin.errors import EditRefusedError
-from vadrin.notebook.records import Reading
+from vadrin.notebook.records import Reading, Strip
 from vadrin.ui.theme.look import SAFELIGHT
 
 
@@ -259,6 +260,28 @@ def test_two_developers_are_practised_and_held_against_both(practiser):
     assert rows["contrast"]["mine_off"] == pytest.approx(1.1 / steeper - 1, abs=1e-3)
     assert abs(rows["speed"]["found_off"]) < 0.25
     assert abs(rows["contrast"]["found_off"]) < 0.1
+
+
+def test_how_a_strip_is_moved_matters_as_it_was_noted_when_it_was_looked_at(practiser):
+    practiser.begin("plain")
+    world, book = world_of(practiser.folder), practiser.bench.notebook
+    assert 0.7 <= world.still <= 0.9
+    worth = {}
+    ways = ("", "continuous", "stand", "10 s every minute")
+    for strip, way in zip(practiser.bench.loaded.strips, ways, strict=False):
+        develop_strip(book, strip.strip, strip.strip.planned_min, 20.0)
+        with book.change("how it was moved"):
+            book.put(replace(book.get(Strip, strip.strip.id), agitation=way))
+    practiser.bench.refresh()
+    loaded = practiser.bench.loaded
+    density_on(book.path, loaded, loaded.strips[0], loaded.strips[0].frames[5])
+    film = film_in(practiser.folder)
+    for place, strip in enumerate(loaded.strips):
+        got = strip.strip.time_min * world.hands[place]
+        worth[strip.strip.agitation] = film["worth"][str(strip.strip.id)] / got
+    assert worth[""] == pytest.approx(1.0, abs=1e-4)
+    assert worth["stand"] == pytest.approx(world.still, abs=1e-4)
+    assert worth["stand"] < worth["10 s every minute"] < 1.0 < worth["continuous"] < 1.2
 
 
 def test_another_batch_is_practised_and_held_against_both(practiser):

@@ -24,10 +24,12 @@ from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.planning.test_types.long_exposures import LongExposures
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
+from vadrin.core.process.agitation import Agitation, agitation_of
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
 from vadrin.core.simulation.practice_world import (
     DRAWS,
+    USUALLY_MOVED,
     Beside,
     PracticeWorld,
     TreatedStrip,
@@ -48,6 +50,7 @@ _BESIDE = {
     ColourPush.key: Beside.LAYERS,
     Rescue.key: Beside.YEARS,
 }
+_USUAL_WAY = Agitation(first_s=30.0, for_s=10.0, every_s=60.0)
 _FOGGED = 2.0
 """Lg lux seconds of a frame that was held into the light."""
 
@@ -115,7 +118,17 @@ def treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
     log_h = np.array([np.nan if x is None else x for x in places], dtype=np.float64)
     held = np.array([f.frame.seconds or np.nan for f in strip.frames], dtype=np.float64)
     warm = celsius if celsius is not None else 20.0
-    return TreatedStrip(log_h, minutes, warm, held, bool(strip.other))
+    return TreatedStrip(log_h, minutes, warm, held, bool(strip.other), _moved(loaded, strip))
+
+
+def _moved(loaded: LoadedTest, strip: LoadedStrip) -> float:
+    """The share of its development in which a strip was moved, by what was noted of it."""
+    asked = agitation_of(strip.strip.agitation or loaded.test.agitation)
+    length = 60.0 * (strip.strip.time_min or 0.0)
+    if asked is None or not length:
+        return USUALLY_MOVED
+    mine, usual = (sum(end - at for at, end in way.spans(length)) for way in (asked, _USUAL_WAY))
+    return USUALLY_MOVED * mine / usual
 
 
 def _light(loaded: LoadedTest, frame: LoadedFrame) -> float | None:

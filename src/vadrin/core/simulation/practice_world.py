@@ -15,6 +15,10 @@ from vadrin.core.simulation.practice_paper import PracticePaper, draw_paper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity, draw_reciprocity
 from vadrin.core.simulation.practice_trap import Trap, TrapKind
 
+USUALLY_MOVED = 1 / 6
+"""Ten seconds of each minute."""
+_REFRESHES = 0.15
+"""Share of moving after which most of what was spent has given way."""
 DRAWS = 2
 """The way films are drawn by now; one begun earlier is drawn as it was then."""
 
@@ -33,6 +37,8 @@ class TreatedStrip:
         That each frame was exposed for; nan where it does not matter.
     other : bool
         Whether it went through the other developer.
+    moved : float
+        Share of its development in which the tank was moved.
     """
 
     log_h: Array
@@ -40,11 +46,16 @@ class TreatedStrip:
     temperature_c: float = 20.0
     seconds: Array | None = None
     other: bool = False
+    moved: float = USUALLY_MOVED
 
     def developed_as(self, other: TreatedStrip) -> TreatedStrip:
         """Its exposures with the development of another."""
         return replace(
-            self, minutes=other.minutes, temperature_c=other.temperature_c, other=other.other
+            self,
+            minutes=other.minutes,
+            temperature_c=other.temperature_c,
+            other=other.other,
+            moved=other.moved,
         )
 
 
@@ -90,6 +101,8 @@ class PracticeWorld:
         None where no test asks for long exposures.
     layers : dict of str to PracticeFilm
         Of colour film: the layers beside that of green, by channel.
+    still : float
+        How fast the developer works on film that nobody moves, beside film moved as usual.
     """
 
     film: PracticeFilm
@@ -102,6 +115,13 @@ class PracticeWorld:
     other: PracticeFilm | None = None
     reciprocity: PracticeReciprocity | None = None
     layers: dict[str, PracticeFilm] = field(default_factory=dict)
+    still: float = 1.0
+
+    def speed_moved(self, share: float) -> float:
+        """How fast the developer works on film moved for a share of the time: what is spent in
+        the film gives way to fresh developer, the more moves the less each one adds."""
+        fresh = np.expm1(-share / _REFRESHES) / np.expm1(-USUALLY_MOVED / _REFRESHES)
+        return float(self.still + (1.0 - self.still) * fresh)
 
     def film_of(self, strip: TreatedStrip) -> PracticeFilm:
         """The film as the developer of a strip brings it out."""
@@ -162,6 +182,7 @@ class PracticeWorld:
         if self.reciprocity is not None and noted.seconds is not None:
             x -= self.reciprocity.lost(noted.seconds)
         minutes = noted.minutes * self.hands[place % len(self.hands)]
+        minutes *= self.speed_moved(noted.moved)
         lit = np.flatnonzero(np.isfinite(x))
         for trap in self.traps:
             mine = trap.strip_of(count) == place and self.happens(trap, count)
@@ -206,6 +227,7 @@ _METER_OFF = 0.3
 """How often, at the hard level, the meter is off."""
 _STILL = 0.2
 """How often, at that level, a strip was moved less than noted in place of another trouble."""
+_STILL_SPEED = (0.7, 0.9)
 _HANDS = 0.008
 """Share by which a development differs from what the clock says."""
 _OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE, TrapKind.AGITATION)
@@ -252,7 +274,9 @@ def draw_world(
     paper = draw_paper(rng)
     hands = tuple(float(1.0 + _HANDS * each) for each in rng.standard_normal(12))
     world = PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)
-    return _with(rng, world, beside)
+    world = _with(rng, world, beside)
+    # Last of all, so that nothing that was drawn before is another.
+    return replace(world, still=float(rng.uniform(*_STILL_SPEED))) if draws > 1 else world
 
 
 def _with(rng: np.random.Generator, world: PracticeWorld, beside: Beside) -> PracticeWorld:
