@@ -27,6 +27,9 @@ WARMTH = Usual(float(np.log(2.5)), 0.2, 0.04)
 """ln of how many times faster for each 10 K, as usual: 2 to 4 in practice."""
 AGITATION = Usual(0.0, 0.2, 0.04)
 """ln of how many times faster with another agitation."""
+_EVENINGS = 1.5 * EVENING
+"""By how much the minutes of two evenings may differ (ln): more than as usual, because a bottle
+that ages, or a thermometer that is off, goes with the evening as the effect does."""
 _SIGMAS, _STEPS = 5.0, 161
 _REACH = 1.96
 
@@ -85,7 +88,7 @@ def _grid(usual: Usual) -> Array:
 def _told_by(film: BathSeen, effects: Array) -> Array:
     """Likelihood of each effect, the film's rate and end of contrast being what they may."""
     together = film.evening[:, None] == film.evening[None, :]
-    covariance = np.diag(film.deviation**2 + LAW**2) + (BY_MINUTES * EVENING) ** 2 * together
+    covariance = np.diag(film.deviation**2 + LAW**2) + (BY_MINUTES * _EVENINGS) ** 2 * together
     precision = np.linalg.inv(covariance)
     worth = film.minutes * np.exp(effects[:, None] * film.away)
     rises = np.log(-np.expm1(-np.exp(LN_K)[None, :, None] * worth[:, None, :]))
