@@ -8,6 +8,7 @@ import pytest
 from tests.app.test_bath_learnt import WORTH, answered, read_film
 from vadrin.app.decisions.decision import decide
 from vadrin.app.decisions.not_decided import come_to, next_read_test
+from vadrin.app.learning import read_tests as learning_store
 from vadrin.app.learning.estimated_time import estimate_of
 from vadrin.app.learning.past_tests import one_a_film, past_tests
 from vadrin.app.learning.read_tests import keep_read_test, read_tests
@@ -51,6 +52,13 @@ def test_a_notebook_learns_from_what_was_read_and_not_decided(book):
     assert {row.past.finding_id for row in estimate.learnt.by_one} == {
         p.finding_id for p in decided
     }
+
+
+def test_a_test_too_long_for_a_turn_of_the_window_is_left(book, monkeypatch):
+    monkeypatch.setattr(learning_store, "_MOST_FRAMES", 40)
+    assert next_read_test(book, 0) is None
+    monkeypatch.setattr(learning_store, "_MOST_FRAMES", 400)
+    assert next_read_test(book, 0) is not None
 
 
 def test_what_is_decided_edited_or_taken_away_counts_as_it_is_now(book):

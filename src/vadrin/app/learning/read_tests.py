@@ -15,6 +15,8 @@ from vadrin.notebook.store import Notebook
 
 LEARNING_KINDS = (DevelopmentTime.key, PushTest.key)
 _NEWEST = 24
+_MOST_FRAMES = 1_500
+"""Of a test that is taken from the file in one turn of the window; longer ones are left."""
 _READ = """
 SELECT test.id FROM test
 WHERE test.kind IN (:time, :push) AND test.id <> :but AND (:others OR test.taken_from = '')
@@ -22,6 +24,8 @@ AND NOT EXISTS (SELECT 1 FROM finding WHERE finding.test_id = test.id)
 AND EXISTS (SELECT 1 FROM strip JOIN frame ON frame.strip_id = strip.id
             JOIN reading ON reading.frame_id = frame.id
             WHERE strip.test_id = test.id AND strip.position > 0)
+AND (SELECT count(*) FROM strip JOIN frame ON frame.strip_id = strip.id
+     WHERE strip.test_id = test.id) <= :frames
 ORDER BY test.id DESC LIMIT :most
 """
 
@@ -30,7 +34,8 @@ _come_to: WeakKeyDictionary[Notebook, dict[int, Finding | None]] = WeakKeyDictio
 
 def _read(notebook: Notebook, but: int) -> list[int]:
     time, push = LEARNING_KINDS
-    rows = notebook.rows(_READ, time=time, push=push, but=but, most=_NEWEST, others=others_count())
+    most = {"most": _NEWEST, "frames": _MOST_FRAMES}
+    rows = notebook.rows(_READ, time=time, push=push, but=but, others=others_count(), **most)
     return [int(test_id) for (test_id,) in rows]
 
 
