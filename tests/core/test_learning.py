@@ -128,6 +128,11 @@ def test_control_strips_tell_how_far_evenings_differ():
     assert evening_of(np.array([])) == pytest.approx(EVENING)
     assert evening_of(steady) < 0.75 * EVENING
     assert evening_of(restless) == pytest.approx(0.12, rel=0.35)
+    # Films developed again tell the same: of twelve, three evenings each.
+    again = tuple(np.log(0.6) + 0.6 * 0.12 * rng.standard_normal(3) for _ in range(12))
+    assert evening_of(np.array([]), again) == pytest.approx(0.12, rel=0.3)
+    still = tuple(np.log(top) + 0.02 * rng.standard_normal(3) for top in np.linspace(0.5, 0.8, 12))
+    assert evening_of(np.array([]), still) < 0.75 * EVENING
     law = learnt_law(tuple(film_of(0.12, top) for top in np.linspace(0.8, 1.2, 12)))
     strip = film_of(0.12, 0.9, np.array([7.0]))
     few, many = (time_for_contrast(law, strip, 0.6, evening_of(c)) for c in (steady, restless))

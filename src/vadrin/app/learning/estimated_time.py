@@ -12,7 +12,7 @@ from vadrin.app.display.quantities import ei_range_text, minutes_range_text, min
 from vadrin.app.display.words import capital, counted
 from vadrin.app.document.state import State
 from vadrin.app.learning.bath_learnt import at_learnt_warmth, warmth_learnt
-from vadrin.app.learning.control_contrasts import control_contrasts
+from vadrin.app.learning.control_contrasts import control_contrasts, films_again
 from vadrin.app.learning.developer_learnt import (
     NEAR_ENOUGH,
     Learnt,
@@ -32,6 +32,7 @@ from vadrin.app.results.report import figure
 from vadrin.app.results.target_words import target_text
 from vadrin.core.figure import Basis, Figure
 from vadrin.core.learning.contrast_law import ContrastSeen, evening_of, time_for_contrast
+from vadrin.core.wording import list_text
 from vadrin.notebook.records import Test
 from vadrin.notebook.store import Notebook
 
@@ -51,8 +52,8 @@ class Estimate:
     target : str
         In words.
     learnt : Learnt
-    controls : int
-        Control strips by which evenings are known to differ.
+    controls, again : int
+        Control strips, and films developed again, by which evenings are known to differ.
     """
 
     time: Figure
@@ -61,6 +62,7 @@ class Estimate:
     target: str
     learnt: Learnt
     controls: int = 0
+    again: int = 0
     warmth: str = ""
     """By what strips of another warmth were restated, where that is learnt, too."""
 
@@ -68,6 +70,14 @@ class Estimate:
     def films(self) -> str:
         """What it is learnt from, in words."""
         return f"{counted(self.learnt.law.films, 'film')} in this developer"
+
+    @property
+    def evenings(self) -> str:
+        """What tells how far evenings differ, in words; empty where that is taken as usual."""
+        told = [counted(self.controls, "control strip")] if self.controls > 1 else []
+        if self.again:
+            told.append(f"{counted(self.again, 'film')} developed again")
+        return list_text(told)
 
     @property
     def lines(self) -> tuple[str, ...]:
@@ -84,8 +94,8 @@ class Estimate:
         ]
         if pushed:
             made.append(f"{capital('; '.join(pushed))}.")
-        if self.controls > 1:
-            made.append(f"Evenings differ as {counted(self.controls, 'control strip')} did.")
+        if self.evenings:
+            made.append(f"Evenings differ as {self.evenings} did.")
         if self.warmth:
             made.append(self.warmth)
         return (*made, self.learnt.fares)
@@ -123,7 +133,8 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
         return ""
     mine, warmth = _at_learnt_warmth(state, told, mine)
     controls = control_contrasts(notebook, test.developer_id)
-    time = time_for_contrast(told.law, mine, target.value, evening_of(controls))
+    again = films_again(told.tests)
+    time = time_for_contrast(told.law, mine, target.value, evening_of(controls, again))
     if time.value is None:
         return time.why
     near = int(np.argmin(np.abs(np.log(mine.contrast / target.value))))
@@ -134,7 +145,7 @@ def estimate_of(notebook: Notebook, state: State) -> Estimate | str:
     )
     pushes = tuple((stops, minutes) for stops, minutes in asked if minutes.present)
     aim = target_text(target.kind, target.value)
-    return Estimate(time, index, pushes, aim, told, len(controls), warmth)
+    return Estimate(time, index, pushes, aim, told, len(controls), len(again), warmth)
 
 
 def _at_learnt_warmth(state: State, told: Learnt, mine: ContrastSeen) -> tuple[ContrastSeen, str]:

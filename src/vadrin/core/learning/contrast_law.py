@@ -33,6 +33,8 @@ BY_MINUTES = 0.6
 """ln contrast for each ln of minutes, about the usual time."""
 _PATCHES_READ = 0.012
 """How well ln of the contrast of a control strip is read."""
+_FILM_READ = 0.02
+"""The same of a film's contrast at one time, from the strips of a test."""
 _REACH = 0.975
 _LONGEST = 4.0
 """Times the strip's own minutes beyond which a time is not told."""
@@ -152,24 +154,29 @@ def _next(belief: Array) -> Array:
     return np.asarray(np.einsum("ms,msk->k", weight / weight.sum(), _about()))
 
 
-def evening_of(contrasts: Array) -> float:
-    """By how much evenings differ, by the control strips that ran on some of them.
+def evening_of(contrasts: Array, repeats: tuple[Array, ...] = ()) -> float:
+    """By how much evenings differ, by control strips and films that were developed again.
 
     Parameters
     ----------
     contrasts : ndarray, shape (n,)
-        Dense patch less thin patch of each; none at all is allowed.
+        Dense patch less thin patch of each control strip; none at all is allowed.
+    repeats : tuple of ndarray, shape (m,)
+        Of each film that was tested on several evenings: ln of its contrast at one time.
 
     Returns
     -------
     float
         Of the minutes, as a standard deviation of ln.
     """
-    off = np.log(contrasts) - np.log(contrasts).mean() if len(contrasts) else contrasts
-    usual = (BY_MINUTES * EVENING) ** 2 + _PATCHES_READ**2
-    many = _EVENINGS_SEEN + max(len(contrasts) - 1, 0)
-    seen = (_EVENINGS_SEEN * usual + float((off**2).sum())) / many
-    return float(np.sqrt(max(seen - _PATCHES_READ**2, 1e-6)) / BY_MINUTES)
+    groups = [(np.log(contrasts), _PATCHES_READ), *((each, _FILM_READ) for each in repeats)]
+    told, many = _EVENINGS_SEEN * (BY_MINUTES * EVENING) ** 2, _EVENINGS_SEEN
+    for logs, read in groups:
+        if len(logs) > 1:
+            freedom = len(logs) - 1
+            told += float(((logs - logs.mean()) ** 2).sum()) - freedom * read**2
+            many += freedom
+    return float(np.sqrt(max(told / many, 1e-6)) / BY_MINUTES)
 
 
 def time_for_contrast(
