@@ -44,8 +44,8 @@ from vadrin.core.results.analysis import analyse  # noqa: E402
 from vadrin.core.results.analysis_result import Settings  # noqa: E402
 from vadrin.core.results.criteria import Target  # noqa: E402
 from vadrin.core.scanning.calibration import calibrated  # noqa: E402
+from vadrin.core.simulation.practice_drawing import Beside, draw_world  # noqa: E402
 from vadrin.core.simulation.practice_level import Level  # noqa: E402
-from vadrin.core.simulation.practice_world import Beside, draw_world  # noqa: E402
 
 KEPT = ROOT / "tests" / "core" / "found_of_films.txt"
 _TIMES = (4.5, 6.25, 8.75, 12.0, 16.75)

@@ -6,13 +6,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from vadrin.core.simulation.practice_drawing import draw_world
 from vadrin.core.simulation.practice_film import SHAPES, draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_limits import ShotStrip, reach_of
 from vadrin.core.simulation.practice_paper import PracticePaper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity
 from vadrin.core.simulation.practice_trap import WORDS_FOR, Trap, TrapKind
-from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip, draw_world
+from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip
 
 STOP = 0.30103
 X = np.append(np.nan, -1.8 + STOP * np.arange(9))

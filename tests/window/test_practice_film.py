@@ -240,12 +240,14 @@ def test_long_exposures_are_practised_and_held_against_what_the_film_loses(pract
     assert f"{true:.0f} s" in said
 
 
-def test_two_developers_are_practised_and_held_against_both(practiser):
-    practiser.begin("plain", "two developers")
+@pytest.mark.parametrize("kind", ["two developers", "compare"])
+def test_another_developer_or_batch_is_practised_and_held_against_both(practiser, kind):
+    practiser.begin("plain", kind)
     practiser.shoot_and_develop()
     practiser.read()
     practiser.settle()
     world, (one, other) = world_of(practiser.folder), practiser.bench.loaded.strips
+    assert bool(other.strip.batch_id) is (kind == "compare")
     got = [s.strip.time_min * world.hands[n] for n, s in enumerate((one, other))]
     faster = log2(world.other.zone_ei(got[1]) / world.film.zone_ei(got[0]))
     steeper = world.other.average_gradient(got[1]) / world.film.average_gradient(got[0])
@@ -282,28 +284,6 @@ def test_how_a_strip_is_moved_matters_as_it_was_noted_when_it_was_looked_at(prac
     assert worth[""] == pytest.approx(1.0, abs=1e-4)
     assert worth["stand"] == pytest.approx(world.still, abs=1e-4)
     assert worth["stand"] < worth["10 s every minute"] < 1.0 < worth["continuous"] < 1.2
-
-
-def test_another_batch_is_practised_and_held_against_both(practiser):
-    practiser.begin("plain", "compare")
-    practiser.shoot_and_develop()
-    practiser.read()
-    practiser.settle()
-    world, (one, other) = world_of(practiser.folder), practiser.bench.loaded.strips
-    assert "batch" in other.other or other.strip.batch_id
-    got = [s.strip.time_min * world.hands[n] for n, s in enumerate((one, other))]
-    faster = log2(world.other.zone_ei(got[1]) / world.film.zone_ei(got[0]))
-    steeper = world.other.average_gradient(got[1]) / world.film.average_gradient(got[0])
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["faster_stops"], "0.1")
-    type_into(form.values["steeper"], "1")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
-    assert rows["speed"]["mine_off"] == pytest.approx(0.1 - faster, abs=1e-3)
-    assert rows["contrast"]["mine_off"] == pytest.approx(1.0 / steeper - 1, abs=1e-3)
-    assert abs(rows["speed"]["found_off"]) < 0.25
-    assert abs(rows["contrast"]["found_off"]) < 0.1
 
 
 def test_an_old_film_is_practised_for_its_ei_of_today_and_its_fog(practiser):

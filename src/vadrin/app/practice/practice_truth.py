@@ -6,10 +6,11 @@ from dataclasses import asdict
 from typing import Any
 
 from vadrin.app.practice.practice_questions import LONG_S
+from vadrin.core.simulation.practice_drawing import DRAWS
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_run import PracticeTest, Practised
-from vadrin.core.simulation.practice_world import DRAWS, PracticeWorld
+from vadrin.core.simulation.practice_world import PracticeWorld
 
 _PUSHES = (-1, 0, 1, 2)
 _GRADIENT = 0.58

@@ -25,16 +25,10 @@ from vadrin.core.planning.test_types.long_exposures import LongExposures
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.process.agitation import Agitation, agitation_of
+from vadrin.core.simulation.practice_drawing import DRAWS, Beside, draw_world
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
-from vadrin.core.simulation.practice_world import (
-    DRAWS,
-    USUALLY_MOVED,
-    Beside,
-    PracticeWorld,
-    TreatedStrip,
-    draw_world,
-)
+from vadrin.core.simulation.practice_world import USUALLY_MOVED, PracticeWorld, TreatedStrip
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
 
