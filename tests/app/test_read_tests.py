@@ -9,12 +9,16 @@ from tests.app.test_bath_learnt import WORTH, answered, read_film
 from vadrin.app.decisions.decision import decide
 from vadrin.app.decisions.not_decided import come_to, next_read_test
 from vadrin.app.learning import read_tests as learning_store
+from vadrin.app.learning.developer_learnt import learnt_of
 from vadrin.app.learning.estimated_time import estimate_of
 from vadrin.app.learning.past_tests import one_a_film, past_tests
 from vadrin.app.learning.read_tests import keep_read_test, read_tests
+from vadrin.core.learning.contrast_law import ContrastSeen
 from vadrin.notebook.records import Strip, Test
 from vadrin.notebook.store import Notebook
 
+STEEP = ContrastSeen(np.array([2.0, 3.0]), np.array([0.2, 0.3]), np.array([0.01, 0.01]))
+"""Film that hardly slows down."""
 BATHS = [(20.0, 1.0)] * len(WORTH)
 
 
@@ -108,3 +112,17 @@ def test_one_film_tested_again_and_again_says_nothing_of_how_films_differ(book):
     assert fewer.evenings == ""
     assert told.time.high / told.time.low < fewer.time.high / fewer.time.low
     assert len(fewer.learnt.by_one) < len(told.learnt.by_one)
+
+
+def test_a_developer_is_told_of_by_others_of_its_process_alone(book):
+    every = past_tests(book, 0)
+    told = learnt_of(every, every[0].developer_id)
+    other = [
+        replace(p, test_id=900 + n, stock_id=900 + n, developer_id=99, seen=STEEP)
+        for n, p in enumerate(every * 4)
+    ]
+    alike = learnt_of((*every, *other), every[0].developer_id)
+    colour = tuple(replace(p, film_kind="colour negative") for p in other)
+    apart = learnt_of((*every, *colour), every[0].developer_id)
+    assert np.abs(alike.law.weights - told.law.weights).max() > 1e-4
+    assert apart.law.weights == pytest.approx(told.law.weights, abs=1e-12)

@@ -149,7 +149,9 @@ def learnt(notebook: Notebook, developer_id: int | None, but: int) -> Learnt | N
 def learnt_of(every: tuple[PastTest, ...], developer_id: int | None) -> Learnt:
     """What past tests tell of a developer."""
     here = tuple(past for past in every if past.developer_id == developer_id)
-    away = tuple(past for past in every if past.developer_id != developer_id)
+    # Colour film tells nothing of how a black-and-white developer works.
+    kinds = {past.film_kind for past in here}
+    away = tuple(p for p in every if p.developer_id != developer_id and p.film_kind in kinds)
     return _learnt(here, away)
 
 

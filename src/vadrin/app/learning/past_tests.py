@@ -63,6 +63,8 @@ class PastTest:
     instrument_id, bottle_id : int or None
     agitation : str
         In the words of the test.
+    film_kind : str
+        Of its film, and so of the process it goes through.
     finding : Finding or None
         The decision, for whoever needs more of it.
     """
@@ -84,6 +86,7 @@ class PastTest:
     instrument_id: int | None = None
     bottle_id: int | None = None
     agitation: str = ""
+    film_kind: str = ""
     finding: Finding | None = field(default=None, compare=False)
 
 
@@ -98,9 +101,7 @@ def past_tests(notebook: Notebook, but: int) -> tuple[PastTest, ...]:
     found = notebook.all_of(Finding, "id", [finding_id for finding_id, _ in told])
     found += read_tests(notebook, but)
     tests = {t.id: t for t in notebook.all_of(Test, "id", sorted({f.test_id for f in found}))}
-    films = {
-        s.id: s.name for s in notebook.all_of(Stock, "id", [t.stock_id for t in tests.values()])
-    }
+    films = {s.id: s for s in notebook.all_of(Stock, "id", [t.stock_id for t in tests.values()])}
     newest = {f.test_id: f for f in sorted(found, key=lambda f: f.id)}
     made = (_past(tests[f.test_id], f, films) for f in newest.values())
     return tuple(past for past in made if past is not None)
@@ -118,7 +119,7 @@ def tests_of_others(notebook: Notebook) -> int:
     return int(next(iter(notebook.rows(_OF_OTHERS, time=time, push=push)))[0])
 
 
-def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | None:
+def _past(test: Test, finding: Finding, films: dict[int, Stock]) -> PastTest | None:
     report = KeptReport.from_json(finding.report)
     minutes, wanted = report.time_min.value, report.target_value
     if report.target_kind != MEASURE or minutes is None or wanted is None or minutes <= 0:
@@ -129,13 +130,13 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
     seen = ContrastSeen(*(np.array(column) for column in zip(*strips, strict=True)))
     if not finding.id:
         seen = replace(seen, deviation=np.hypot(seen.deviation, _UNDECIDED))
-    film = films.get(test.stock_id, "a film")
+    film = films.get(test.stock_id, Stock(name="a film"))
     return PastTest(
         finding.id,
         test.id,
         test.developer_id or 0,
         test.stock_id or 0,
-        film,
+        film.name,
         minutes,
         wanted,
         seen,
@@ -146,6 +147,7 @@ def _past(test: Test, finding: Finding, films: dict[int, str]) -> PastTest | Non
         test.instrument_id,
         test.bottle_id,
         test.agitation.strip(),
+        film.kind,
         finding,
     )
 
