@@ -16,13 +16,7 @@ import numpy as np
 sys.path[:0] = [str(Path(__file__).parents[1]), str(Path(__file__).parents[1] / "src")]
 
 from oracles.developers import POPULATIONS, Population  # noqa: E402
-from vadrin.core.learning.bath_effect import (  # noqa: E402
-    AGITATION,
-    WARMTH,
-    BathSeen,
-    effects_held,
-    learnt_effect,
-)
+from vadrin.core.learning.bath_effect import AGITATION, WARMTH, BathSeen, learnt_effect  # noqa: E402
 
 _READ = 0.015
 _FILMS = (1, 3, 6)
@@ -64,9 +58,10 @@ def row(population: Population, films: int, warm: bool, count: int) -> tuple[str
             )
             for _ in range(films)
         )
-        if films > 2 and effects_held(seen, usual) < 0.9 * films:
+        told = learnt_effect(seen, usual)
+        if films > 2 and told.held < 0.9 * films:
             continue
-        _, low, high = learnt_effect(seen, usual).times
+        _, low, high = told.times
         held += low <= np.exp(true) <= high
         widths.append(0.5 * np.log(high / low))
     what = "warmth" if warm else "agitation"

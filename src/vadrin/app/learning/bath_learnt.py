@@ -18,7 +18,6 @@ from vadrin.core.learning.bath_effect import (
     WARMTH,
     BathSeen,
     LearntEffect,
-    effects_held,
     learnt_effect,
 )
 from vadrin.core.learning.contrast_law import BY_MINUTES, ContrastSeen
@@ -79,9 +78,10 @@ def _kelvins(strip: StripInBath) -> float:
 
 def _believed(seen: tuple[BathSeen, ...], usual: Usual) -> LearntEffect | None:
     """What films tell; None where they are too few, or do not foretell each other."""
-    if len(seen) < FEWEST or effects_held(seen, usual) < _HELD * len(seen):
+    if len(seen) < FEWEST:
         return None
-    return learnt_effect(seen, usual)
+    told = learnt_effect(seen, usual)
+    return told if told.held >= _HELD * told.films else None
 
 
 def _ways(here: tuple[PastTest, ...]) -> list[str]:

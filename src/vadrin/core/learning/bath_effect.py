@@ -66,11 +66,14 @@ class LearntEffect:
     middle, deviation : float
     films : int
         How many films it was learnt from.
+    held : int
+        How many of them have an effect of their own that lies within what the others tell.
     """
 
     middle: float
     deviation: float
     films: int
+    held: int = 0
 
     @property
     def times(self) -> tuple[float, float, float]:
@@ -113,16 +116,12 @@ def _among_films(told: Array, effects: Array, spread: float) -> Array:
     return np.asarray(about @ told + 1e-300)
 
 
-def _before(effects: Array, usual: Usual) -> Array:
-    return np.asarray(-0.5 * ((effects - usual.middle) / usual.unsure) ** 2)
-
-
-def _learnt(log: Array, effects: Array, films: int) -> LearntEffect:
-    return LearntEffect(*_moments(np.exp(log - log.max()), effects), films)
+def _believed(log: Array, effects: Array) -> tuple[float, float]:
+    return _moments(np.exp(log - log.max()), effects)
 
 
 def learnt_effect(films: tuple[BathSeen, ...], usual: Usual) -> LearntEffect:
-    """What films tell of the effect of a bath that differs.
+    """What films tell of the effect of a bath that differs, and how they foretell each other.
 
     Parameters
     ----------
@@ -131,28 +130,13 @@ def learnt_effect(films: tuple[BathSeen, ...], usual: Usual) -> LearntEffect:
     usual : Usual
         What is believed before: `WARMTH` or `AGITATION`.
     """
-    effects = _grid(usual)
-    log = _before(effects, usual)
-    for film in films:
-        log = log + np.log(_among_films(_told_by(film, effects), effects, usual.spread))
-    return _learnt(log, effects, len(films))
-
-
-def effects_held(films: tuple[BathSeen, ...], usual: Usual) -> int:
-    """How many films' own effects lie within what the others tell.
-
-    Parameters
-    ----------
-    films, usual
-        As `learnt_effect`.
-    """
     effects, held = _grid(usual), 0
     alone = [_told_by(film, effects) for film in films]
     terms = [np.log(_among_films(told, effects, usual.spread)) for told in alone]
-    whole = _before(effects, usual) + sum(terms)
+    whole = -0.5 * ((effects - usual.middle) / usual.unsure) ** 2 + sum(terms)
     for told, term in zip(alone, terms, strict=True):
-        others = _learnt(whole - term, effects, len(films) - 1)
+        middle, deviation = _believed(whole - term, effects)
         own, spread = _moments(told, effects)
-        reach = _REACH * float(np.sqrt(others.deviation**2 + spread**2 + usual.spread**2))
-        held += abs(own - others.middle) <= reach
-    return held
+        reach = _REACH * float(np.sqrt(deviation**2 + spread**2 + usual.spread**2))
+        held += abs(own - middle) <= reach
+    return LearntEffect(*_believed(whole, effects), len(films), held)
