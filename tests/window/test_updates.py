@@ -4,6 +4,7 @@ from PyQt6 import sip
 from PyQt6.QtCore import QEvent, QObject, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu
+from pyqtgraph import ScatterPlotItem
 
 from tests.window.pages import CTRL, DOWN, ENTER, ESCAPE, Hands, button_of, settle, words_of
 from vadrin.app.document.stations import STATIONS
@@ -12,6 +13,7 @@ from vadrin.errors import StoppedError
 from vadrin.notebook.records import Frame, Reading, Stock, Test
 from vadrin.ui.frame.command_box import actions_matching
 from vadrin.ui.jobs import Jobs, SlicedJob
+from vadrin.ui.plots.curve_plot import CurvePlot
 from vadrin.ui.widgets.input_watch import InputWatch
 
 
@@ -62,6 +64,42 @@ def test_a_typed_density_shows_every_view_once_and_its_answer_only_where_it_is_s
     jobs.run(*asked, **more)
     settle(qtbot, window)
     assert counted.since() == {"rail": 1, "finding": 1, "station": 1}, "the answer, once"
+
+
+def test_each_view_of_a_long_test_has_a_turn_of_its_own_and_a_key_waits_for_none(
+    qtbot, demo, monkeypatch, tmp_path
+):
+    rows = [
+        f"S{strip},{5 + strip},{frame},{-3 + 0.03 * frame:.2f},{0.2 + 0.01 * frame:.2f}"
+        for strip in range(11)
+        for frame in range(100)
+    ]
+    path = tmp_path / "long.csv"
+    path.write_text("\n".join(["strip,time_min,frame,log_h,density", *rows]), encoding="utf-8")
+    window = demo("Merrow Pan 125", "curves")
+    window.importing.offer(path)
+    qtbot.waitUntil(lambda: not window.busy and window.bench.loaded.is_long)
+    settle(qtbot, window)
+    assert len(window.station().findChild(CurvePlot).points) == len(rows)
+    qtbot.waitUntil(lambda: marks_in(window) == len(rows))  # some at a time, and all of them
+    counted = Counted(monkeypatch, window)
+    turns = []
+    window.bench.changed.emit(Topic.SHEET)
+    for _ in range(30):
+        before = dict(counted.shown)
+        window.updates._take_turn()
+        turns.append([n for n, c in counted.shown.items() if c != before.get(n)])
+    assert sorted(filter(None, turns)) == [[n] for n in sorted(counted.shown)]
+    assert counted.since() == dict.fromkeys(("header", "table", "rail", "finding", "station"), 1)
+    window.bench.go("read")
+    QTest.keyClick(window.windowHandle(), Qt.Key.Key_5)
+    assert window.station().field.text() == "5", "turned before the key came"
+
+
+def marks_in(window):
+    items = window.station().findChild(CurvePlot).getPlotItem().items
+    readings = [i for i in items if isinstance(i, ScatterPlotItem) and i.zValue() == 5]
+    return sum(len(i.data) for i in readings)
 
 
 def test_a_selection_reaches_only_those_who_show_it(demo, monkeypatch):

@@ -20,6 +20,7 @@ if TYPE_CHECKING:
 _STRIPS, _FRAMES = 200, 25
 _FEW, _MANY = 10_000, 40_000
 _TURNS_AFTER = 20
+_IMPORTS = 5
 
 
 def _table(path: Path) -> None:
@@ -56,25 +57,34 @@ def _turns_of_import(window: Window, path: Path) -> tuple[float, float]:
 
 
 def _imported() -> str:
-    from vadrin.commands.desktop import make_application, open_window
+    from vadrin.commands.desktop import make_application
 
     application = make_application()
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "long.csv"
         _table(path)
-        window: Window = open_window(Path(folder) / "rows.vadrin")  # type: ignore[assignment]
-        window.resize(1280, 800)
-        window.show()
-        warm(window)
-        for station in ("curves", "shelf"):
-            window.bench.go(station)
-            settle(window)
-        worst, whole = _turns_of_import(window, path)
-        settle(window)
-        window.close()
+        taken = [_import_into(Path(folder) / f"rows{i}.vadrin", path) for i in range(_IMPORTS)]
     del application
-    name = f"{_STRIPS * _FRAMES} rows imported: all, and the longest turn"
+    worst, whole = (sorted(each)[_IMPORTS // 2] for each in zip(*taken, strict=True))
+    name = f"{_STRIPS * _FRAMES} rows imported {_IMPORTS} times: all, longest turn"
     return f"{name:<58}{whole:>9.0f}{worst:>10.1f}"
+
+
+def _import_into(notebook: Path, table: Path) -> tuple[float, float]:
+    """Milliseconds of the longest turn, and of all, for an empty notebook."""
+    from vadrin.commands.desktop import open_window
+
+    window: Window = open_window(notebook)  # type: ignore[assignment]
+    window.resize(1280, 800)
+    window.show()
+    warm(window)
+    for station in ("curves", "shelf"):
+        window.bench.go(station)
+        settle(window)
+    turns = _turns_of_import(window, table)
+    settle(window)
+    window.close()
+    return turns
 
 
 def _written(rows: int) -> float:

@@ -17,6 +17,8 @@ from vadrin.notebook.inspection import APPLICATION_ID, SCHEMA_VERSION, Inspectio
 from vadrin.notebook.journal import journal_of
 from vadrin.notebook.lock import WriterLock
 
+_PAGES_HELD = 8192
+"""Changed pages of four kilobytes that an edit keeps in memory until it is done."""
 _NOT_WHAT_IT_SAYS = (ValueError, TypeError, KeyError, AttributeError)
 """What a migration raises over rows that are none of their format."""
 _OF_THE_DISK = (
@@ -191,3 +193,5 @@ def set_up(connection: sqlite3.Connection) -> None:
     with suppress(sqlite3.OperationalError):  # it still has the file open
         connection.execute("PRAGMA journal_mode = DELETE")
     connection.execute("PRAGMA synchronous = FULL")
+    # A long edit that outgrows SQLite's own two megabytes would wait for the disk at every page.
+    connection.execute(f"PRAGMA cache_spill = {_PAGES_HELD}")

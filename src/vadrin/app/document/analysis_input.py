@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.loaded.loaded_test import SCAN, LoadedStrip, LoadedTest
 from vadrin.app.loaded.makers_told import makers_of_test
+from vadrin.app.loaded.once import once
 from vadrin.app.loaded.reference_temperature import reference_of, temperature_factor_of
 from vadrin.core import readings as core
 from vadrin.core.channels import Channel
@@ -61,15 +63,35 @@ def _by_eye(
 def readings_of(loaded: LoadedTest) -> tuple[core.StripReadings, ...]:
     """The readings that count, as the core wants them; of a kind that keeps its channels apart,
     strip by strip in each of them."""
+    made = [
+        _of_strip(loaded, strip, channel) for channel in _asked(loaded) for strip in loaded.strips
+    ]
+    return tuple(m for m in made if m is not None)
+
+
+def taking_readings_of(loaded: LoadedTest) -> Iterator[None]:
+    """Take the readings that count strip by strip; whoever asks for them then waits for none.
+
+    Densities of its frames, which every view asks for, are kept with them.
+    """
+    for channel in _asked(loaded):
+        for strip in loaded.strips:
+            _of_strip(loaded, strip, channel)
+            any(frame.density is None for frame in strip.frames)
+            yield
+
+
+def _asked(loaded: LoadedTest) -> list[Channel]:
+    """The channels a test is worked out in."""
     kind = type_of(loaded.test.kind)
     wanted = [channel_of(loaded)]
     if kind is not None and kind.channels_apart:
         left = set() if kind.visual_too else {Channel.VISUAL}
         wanted = sorted(channels_read(loaded) - left) or wanted
-    made = [_of_strip(loaded, strip, channel) for channel in wanted for strip in loaded.strips]
-    return tuple(m for m in made if m is not None)
+    return wanted
 
 
+@once
 def _of_strip(
     loaded: LoadedTest, strip: LoadedStrip, channel: Channel
 ) -> core.StripReadings | None:

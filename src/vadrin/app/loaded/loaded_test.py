@@ -46,6 +46,7 @@ FAULT = "fault"
 _SHOWN_FIRST = (Channel.VISUAL, Channel.GREEN, Channel.BLUE, Channel.RED, Channel.UV)
 """Channels in which a frame is drawn, where none was chosen."""
 
+_MANY_FRAMES = 1000
 _PIECES = ("leader", "holder", "cut")
 """Pieces of film that carry no exposure of the test, by what they go to."""
 SCAN = "scan"
@@ -323,6 +324,11 @@ class LoadedTest:
     def processed(self) -> int:
         """Number of strips with a real development time."""
         return sum(s.strip.time_min is not None for s in self.strips)
+
+    @cached_property
+    def is_long(self) -> bool:
+        """Whether it has so many frames that whatever is made of all of them takes its time."""
+        return sum(len(s.frames) for s in self.strips) > _MANY_FRAMES
 
     def read(self) -> int:
         """Number of frames with a reading that counts."""

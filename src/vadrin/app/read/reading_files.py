@@ -167,9 +167,15 @@ def taking_readings(
         If another long edit is under way.
     """
 
+    # Loads the numerical packages, which the first picture of the window does not wait for.
+    from vadrin.app.document.analysis_input import taking_readings_of
+
     def taken(book: Notebook) -> Generator[tuple[int, int], None, LoadedTest]:
+        all_in = (len(table.rows), len(table.rows))
         test = yield from importing(book, table)
-        return (yield from loading_test(book, test, (len(table.rows), len(table.rows))))
+        loaded = yield from loading_test(book, test, all_in)
+        yield from (all_in for _ in taking_readings_of(loaded))
+        return loaded
 
     loaded = yield from bench.edit_in_steps(f"Importing {table.source}", taken)
     _go_to_imported(bench, table, loaded)

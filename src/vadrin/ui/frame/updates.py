@@ -23,18 +23,23 @@ class Updates(QObject):
     Parameters
     ----------
     bench : Workbench
+    one_by_one : callable, optional
+        Whether what is on the bench is so much that every view has a turn of its own.
     """
 
-    def __init__(self, bench: Workbench) -> None:
+    def __init__(self, bench: Workbench, one_by_one: Callable[[], bool] = lambda: False) -> None:
         super().__init__()
+        self._one_by_one = one_by_one
         self._preparers: list[Listener] = []
         self._listeners: list[tuple[Callable[[], Topic], Listener]] = []
         self._pending = Topic.NOTHING
+        self._owed: dict[int, Topic] = {}
+        """What listeners are still to be told of, by their place."""
         self._closed = False
         self._watch = InputWatch(self._look)
         self._turn = QTimer(self)
         self._turn.setSingleShot(True)
-        self._turn.timeout.connect(self.flush)
+        self._turn.timeout.connect(self._take_turn)
         bench.changed.connect(self.note)
 
     def prepare(self, preparer: Listener) -> None:
@@ -60,13 +65,43 @@ class Updates(QObject):
         """Tell what was collected."""
         if self._closed:
             return
+        self._collect()
+        self._wait_no_more()
+        while self._owed:
+            self._tell_next()
+
+    def _take_turn(self) -> None:
+        """Tell what was collected, or the next view alone where each takes long."""
+        if not self._one_by_one():
+            self.flush()
+            return
+        if self._pending:
+            self._collect()
+        elif self._owed:
+            self._tell_next()
+        if self._pending or self._owed:
+            self._turn.start(0)
+        else:
+            self._wait_no_more()
+
+    def _collect(self) -> None:
+        """Ask the preparers, and owe what is pending to every listener."""
         for preparer in self._preparers:
             preparer(self._pending)
-        self._wait_no_more()
         told, self._pending = self._pending, Topic.NOTHING
-        for topics, listener in self._listeners:
-            if topics() & told:
-                listener(told)
+        self._owed = {
+            place: self._owed.get(place, Topic.NOTHING) | told
+            for place in range(len(self._listeners))
+        }
+
+    def _tell_next(self) -> None:
+        """Tell the next listener that asked for some of what it is owed."""
+        for place in list(self._owed):
+            owed = self._owed.pop(place)
+            topics, listener = self._listeners[place]
+            if topics() & owed:
+                listener(owed)
+                return
 
     def stop(self) -> None:
         """Tell nothing any more: the window is closed."""

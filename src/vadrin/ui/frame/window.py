@@ -69,7 +69,7 @@ class Window(QMainWindow):
         self._scaling, self._scale_soon = 0, QTimer(self)
         self._scale_soon.setSingleShot(True)
         self._scale_soon.timeout.connect(self._scale_now)
-        self.updates = Updates(bench)
+        self.updates = Updates(bench, self._takes_long)
         self.jobs = Jobs()
         self.ears = Ears(bench)
         self.announcer = Announcer(self)
@@ -193,6 +193,10 @@ class Window(QMainWindow):
         self.bench.said.connect(self._say)
         self.table.picked.connect(self.bench.select)
         self.rail.chosen.connect(self.bench.go)
+
+    def _takes_long(self) -> bool:
+        loaded = self.bench.loaded
+        return loaded is not None and loaded.is_long
 
     def _say(self, words: str) -> None:
         loaded = self.bench.loaded

@@ -7,12 +7,14 @@ from typing import NamedTuple
 
 import numpy as np
 import pyqtgraph as pg
+from PyQt6.QtCore import QObject, QTimer
 from PyQt6.QtGui import QBrush, QPen
 
 from vadrin.core.arrays import Array
 from vadrin.ui.theme.typeface import px
 
 _LINE_OF_DENSITY = 0.5
+_AT_ONCE = 1000
 
 
 def curves_together(curves: list[tuple[Array, Array]], pen: QPen) -> pg.PlotCurveItem:
@@ -65,3 +67,35 @@ def reading_marks(marks: Sequence[Mark]) -> pg.ScatterPlotItem:
     )
     item.setZValue(5)
     return item
+
+
+class MarksSoon(QObject):
+    """Adds the readings of a long test some at a time, so that the window goes on meanwhile.
+
+    Parameters
+    ----------
+    plot : pg.PlotWidget
+        What they are added to, where it is seen; to one that is not, all are added at once.
+    """
+
+    def __init__(self, plot: pg.PlotWidget) -> None:
+        super().__init__(plot)
+        self._plot = plot
+        self._waiting: list[Mark] = []
+        self._turn = QTimer(self)
+        self._turn.timeout.connect(self._add_some)
+
+    def add(self, marks: list[Mark]) -> None:
+        """Add these, and nothing of what was left to add."""
+        self._waiting = marks
+        self._add_some(None if self._plot.isVisible() else len(marks))
+        if self._waiting:
+            self._turn.start(0)
+
+    def _add_some(self, some: int | None = None) -> None:
+        count = some or _AT_ONCE
+        now, self._waiting = self._waiting[:count], self._waiting[count:]
+        if now:
+            self._plot.addItem(reading_marks(now))
+        if not self._waiting:
+            self._turn.stop()

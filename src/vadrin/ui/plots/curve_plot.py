@@ -27,7 +27,7 @@ from vadrin.app.plan.expected_curves import ExpectedStrip
 from vadrin.app.read.likely_place import LikelyPlace
 from vadrin.core.arrays import Array
 from vadrin.ui.plots.axes import DensityAxis, IndexAxis, StopsAxis
-from vadrin.ui.plots.curve_items import Mark, curves_together, grid_lines, reading_marks
+from vadrin.ui.plots.curve_items import Mark, MarksSoon, curves_together, grid_lines
 from vadrin.ui.plots.judged_lines import judged_items
 from vadrin.ui.theme.look import DAY, Look
 from vadrin.ui.theme.roles import Role
@@ -55,6 +55,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
         axes = {"bottom": self._stops, "top": self._index, "left": DensityAxis()}
         super().__init__(axisItems=axes, enableMenu=False)
         self._shows: tuple[object, ...] = ()
+        self._marks = MarksSoon(self)
         self._ring = pg.ScatterPlotItem()
         self._likely = pg.ScatterPlotItem()
         self.points: list[tuple[float, float, int]] = []
@@ -237,8 +238,7 @@ class CurvePlot(pg.PlotWidget):  # type: ignore[misc]
                 self.points.append((x, reading.density, frame_id))
                 drawn = ("x", empty) if reading.left_out else (shape, sheet)
                 marks.append(Mark(x, reading.density, drawn[0], pen, drawn[1]))
-        if marks:
-            self.addItem(reading_marks(marks))
+        self._marks.add(marks)
 
     def _fit_view(self, loaded: LoadedTest, highest: list[float]) -> None:
         planned = [f.log_h(loaded.test.meter_constant) for _, f in loaded.frames()]
