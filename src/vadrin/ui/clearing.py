@@ -7,6 +7,7 @@ hold widgets, and a widget that is deleted in the thread of a job takes the prog
 from __future__ import annotations
 
 import gc
+from collections.abc import Callable
 
 from PyQt6.QtCore import QObject, QTimer
 
@@ -16,18 +17,29 @@ _YOUNG, _OLDER, _OLD = 50_000, 20, 50
 
 
 class Clearing(QObject):
-    """Clears between the turns of the event loop; nothing is cleared by itself any more."""
+    """Clears between the turns of the event loop; nothing is cleared by itself any more.
 
-    def __init__(self, parent: QObject) -> None:
+    Parameters
+    ----------
+    parent : QObject
+    loading : callable
+        Whether the program is still being loaded: what is made meanwhile lasts as long as it
+        does, and is not looked through again and again.
+    """
+
+    def __init__(self, parent: QObject, loading: Callable[[], bool] = lambda: False) -> None:
         super().__init__(parent)
+        self._loading = loading
         gc.disable()
         timer = QTimer(self)
         timer.timeout.connect(self.look)
         timer.start(_EVERY_MS)
 
-    @staticmethod
-    def look() -> None:
+    def look(self) -> None:
         """Look for circles if enough was made since: among the young first, rarely among all."""
+        if self._loading():
+            gc.freeze()
+            return
         young, older, old = gc.get_count()
         if young > _YOUNG:
             gc.collect(2 if old > _OLD else 1 if older > _OLDER else 0)

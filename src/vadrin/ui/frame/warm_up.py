@@ -19,6 +19,7 @@ from vadrin.app.document.workbench import Workbench
 from vadrin.ui.jobs import Jobs
 from vadrin.ui.stations import station_module
 
+_FIRST, _LATER = "warm-up", "later"
 _PLOTS = ("pyqtgraph",)
 _COLUMN = ("vadrin.ui.finding_beside.finding_column", "vadrin.ui.frame.learning_ahead")
 
@@ -45,6 +46,11 @@ def _learn_ahead(jobs: Jobs, bench: Workbench) -> None:
     LearningAhead(jobs, bench)
 
 
+def warming_up(jobs: Jobs) -> bool:
+    """Whether what is loaded behind the window is still under way."""
+    return jobs.busy(_FIRST) or jobs.busy(_LATER)
+
+
 def warm_up(jobs: Jobs, bench: Workbench, loaded: Callable[[], None]) -> None:
     """Load the numerical packages in the background, then what the first test opened needs.
 
@@ -62,6 +68,6 @@ def warm_up(jobs: Jobs, bench: Workbench, loaded: Callable[[], None]) -> None:
 
     def then(_made: object) -> None:
         # Behind the first answer, which waits for none of it.
-        jobs.run("later", lambda _said: _load_what_comes_later(), later)
+        jobs.run(_LATER, lambda _said: _load_what_comes_later(), later)
 
-    jobs.run("warm-up", lambda _said: _load_what_is_needed_first(), then)
+    jobs.run(_FIRST, lambda _said: _load_what_is_needed_first(), then)

@@ -30,6 +30,7 @@ from vadrin.ui.frame.practice_line import PracticeLine
 from vadrin.ui.frame.rail import Rail
 from vadrin.ui.frame.running_clock import go_to_running_clock
 from vadrin.ui.frame.updates import Updates
+from vadrin.ui.frame.warm_up import warming_up
 from vadrin.ui.frame.what_came import WhatCame
 from vadrin.ui.frame.window_actions import MENU_PARTS, WindowActs, menu_actions, window_actions
 from vadrin.ui.frame.words_here import explain_words
@@ -79,7 +80,7 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self._build()
         self._in_sight = KeyboardInSight(self)
-        self._clearing = Clearing(self)
+        self._clearing = Clearing(self, lambda: warming_up(self.jobs))
         self._listen()
         bind(self, self.actions_everywhere, within=False)
         self.set_look(DAY)

@@ -42,6 +42,8 @@ class StationPages(QStackedWidget):
         self._given = given
         self._stations: dict[str, Station] = {}
         self._areas: dict[str, QScrollArea] = {}
+        self._ahead: tuple[str, Station] | None = None
+        """A station that nobody was at, made a turn before it is laid out."""
         self._nothing = QWidget()
         self.addWidget(self._nothing)
         self._leaving: list[QWidget] = []
@@ -57,7 +59,7 @@ class StationPages(QStackedWidget):
     def station(self, name: str) -> Station:
         """The station of a name."""
         if name not in self._stations:
-            made = make_station(name, self._given)
+            made = self._made_ahead(name) or make_station(name, self._given)
             self._stations[name] = made
             if not made.accessibleName():
                 made.setAccessibleName(station_place(name).title)
@@ -66,14 +68,24 @@ class StationPages(QStackedWidget):
             self.addWidget(area)
         return self._stations[name]
 
+    def _made_ahead(self, name: str) -> Station | None:
+        if self._ahead is None or self._ahead[0] != name:
+            return None
+        made, self._ahead = self._ahead[1], None
+        return made
+
     def make_ahead(self) -> None:
-        """Make the stations nobody was at, one a turn, while the person looks around."""
+        """Make the stations nobody was at while the person looks around: one in two turns."""
         waiting = [place.name for place in PLACES if place.name not in self._stations]
-        if waiting and self.isVisible():
+        if not waiting or not self.isVisible():
+            return
+        if self._ahead is None:
+            self._ahead = waiting[0], make_station(waiting[0], self._given)
+        else:
             area = self.area(waiting[0])
             area.setGeometry(self.rect())
             _lay_out(area)
-            QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
+        QTimer.singleShot(_BETWEEN_MS, self.make_ahead)
 
     def area(self, name: str) -> QScrollArea:
         """What a station scrolls in."""
@@ -102,7 +114,9 @@ class StationPages(QStackedWidget):
                 station.side_panel.hide()
                 self._leaving.append(station.side_panel)
             self._leaving.append(self._areas[name])
-        self._stations, self._areas = {}, {}
+        if self._ahead is not None:
+            self._leaving.append(self._ahead[1])
+        self._stations, self._areas, self._ahead = {}, {}, None
         self._soon.start(_BETWEEN_MS)
 
     def _delete_next(self) -> None:
