@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from vadrin.app.display.words import counted
+from vadrin.app.document.analysis_input import taking_readings_of
 from vadrin.app.document.test_loading import load_test, loading_test
 from vadrin.app.document.workbench import Workbench
 from vadrin.app.loaded.loaded_test import LoadedTest
@@ -166,9 +167,6 @@ def taking_readings(
     EditRefusedError
         If another long edit is under way.
     """
-
-    # Loads the numerical packages, which the first picture of the window does not wait for.
-    from vadrin.app.document.analysis_input import taking_readings_of
 
     def taken(book: Notebook) -> Generator[tuple[int, int], None, LoadedTest]:
         all_in = (len(table.rows), len(table.rows))
