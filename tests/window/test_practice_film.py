@@ -10,6 +10,8 @@ import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
+from scipy.optimize import brentq
+from scipy.stats import norm
 
 from tests.window.pages import (
     CTRL,
@@ -343,6 +345,104 @@ def test_colour_is_practised_layer_by_layer(practiser):
         row = rows[f"{layer} beside green"]
         assert row["mine_off"] == pytest.approx(1.1 / true - 1, abs=1e-3)
         assert abs(row["found_off"]) < 0.06
+
+
+def test_an_old_bottle_is_practised_with_a_clip(practiser):
+    practiser.begin("plain", "clip")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    world = world_of(practiser.folder)
+    good, clip = practiser.bench.loaded.strips
+    # By the film's own law: the time that makes the old bottle's clip as dense as the good one.
+    held_into_the_light, share = 2.0, world.runs[1]
+    dense = [
+        world.film.base_fog(t) + float(world.film.net(held_into_the_light, t))
+        for t in (
+            good.strip.time_min * world.hands[0],
+            share * clip.strip.time_min * world.hands[1],
+        )
+    ]
+    for strip, true in zip((good, clip), dense, strict=True):
+        fogged = [f.density for f in strip.frames if f.frame.name.startswith("f")]
+        assert np.mean(fogged) == pytest.approx(true, abs=0.03)
+    assert 0.4 < share < 1.0
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["bottle_times"], "1.5")
+    type_into(form.ranges["bottle_times"], "1,2 to 1,8")
+    practiser.open_envelope()
+    row = opened_rows(practiser)["time in the old bottle"]
+    assert row["mine_off"] == pytest.approx(1.5 * share - 1, abs=1e-3)
+    assert row["mine_held"] is (1.2 <= 1 / share <= 1.8)
+    assert row["found_held"]
+
+
+def test_a_process_is_practised_run_after_run(practiser):
+    practiser.begin("plain", "process control")
+    practiser.shoot_and_develop()
+    practiser.read()
+    practiser.settle()
+    world, loaded = world_of(practiser.folder), practiser.bench.loaded
+    last = len(loaded.strips) - 1
+    patches = []
+    for place in (0, last):
+        strip = loaded.strips[place]
+        got = strip.strip.time_min * world.hands[place] * world.runs[place]
+        at = {f.frame.name: f.log_h(loaded.test.meter_constant) for f in strip.frames}
+        patches.append([float(world.film.net(at[name], got)) for name in ("low", "high")])
+    (thin, dense), (thin_now, dense_now) = patches
+    thinner, step = thin_now - thin, (dense_now - thin_now) - (dense - thin)
+    assert abs(step) > 0.01, "runs differ"
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["thin_off"], "-0.05")
+    type_into(form.values["step_off"], "0,1")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    assert rows["thin patch"]["mine_off"] == pytest.approx(-0.05 - thinner, abs=1e-3)
+    assert rows["contrast step"]["mine_off"] == pytest.approx(0.1 - step, abs=1e-3)
+    assert abs(rows["thin patch"]["found_off"]) < 0.04
+    assert abs(rows["contrast step"]["found_off"]) < 0.05
+
+
+def test_enlarging_paper_is_practised_under_clear_film(practiser):
+    practiser.begin("plain", "paper")
+    practiser.press(Qt.Key.Key_4, CTRL)
+    practiser.settle()
+    practiser.press(Qt.Key.Key_F6)
+    practiser.press(Qt.Key.Key_F6)
+    assert "expose every step" in refusal_of(practiser.window)
+    practiser.press(Qt.Key.Key_2, CTRL)
+    with practiser.unseen():
+        practiser.press(SPACE, times=len(practiser.bench.loaded.shots()))
+    practiser.read()
+    practiser.settle()
+    world, (strip,) = world_of(practiser.folder), practiser.bench.loaded.strips
+    paper = world.paper
+
+    def tone(log_seconds):
+        share = norm.cdf((log_seconds - world.film.fog - paper.middle) / paper.spread)
+        return paper.white + (paper.black - paper.white) * share
+
+    for frame in strip.frames:
+        assert frame.density == pytest.approx(tone(np.log10(frame.frame.seconds)), abs=0.04)
+    top = paper.black - paper.white
+    grey, nearly_black = (
+        brentq(lambda x, net=net: tone(x) - paper.white - net, -4.0, 4.0)
+        for net in (0.04, 0.9 * top)
+    )
+    scale = nearly_black - grey
+    practiser.press(Qt.Key.Key_F7)
+    form = practiser.window.station().form
+    type_into(form.values["exposure_scale"], "1.05")
+    type_into(form.values["paper_black"], "2,1")
+    practiser.open_envelope()
+    rows = opened_rows(practiser)
+    assert rows["exposure scale"]["mine_off"] == pytest.approx(1.05 - scale, abs=1e-3)
+    assert rows["black"]["mine_off"] == pytest.approx(2.1 - paper.black, abs=1e-3)
+    assert abs(rows["exposure scale"]["found_off"]) < 0.1
+    assert abs(rows["black"]["found_off"]) < 0.04
 
 
 def with_trap(monkeypatch, trap):

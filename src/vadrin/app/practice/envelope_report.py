@@ -18,10 +18,11 @@ from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Commitment, commitment_of
 from vadrin.app.practice.envelope import open_envelope
 from vadrin.app.practice.envelope_rows import EnvelopeRow, figure_rows, target_of
+from vadrin.app.practice.noted_strips import treated
 from vadrin.app.practice.practice_place import OPENED, TRUTH
 from vadrin.app.practice.practice_questions import INDEX
 from vadrin.app.practice.practice_words import outside_of, questions_on
-from vadrin.app.practice.practised_film import film_in, treated, world_of
+from vadrin.app.practice.practised_film import film_in, world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.app.stamps import now
 from vadrin.core.diagnostic import Diagnostic

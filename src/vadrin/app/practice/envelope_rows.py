@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log2
 from pathlib import Path
 from typing import Any
 
@@ -11,25 +10,13 @@ from vadrin.app.descriptions import own_answer
 from vadrin.app.document.state import State
 from vadrin.app.practice.commitment import Belief, Commitment
 from vadrin.app.practice.envelope_words import holds
+from vadrin.app.practice.own_truths import true_and_found
 from vadrin.app.practice.practice_place import FILM
-from vadrin.app.practice.practice_questions import (
-    BLUE,
-    FASTER,
-    FOG,
-    INDEX,
-    LONG,
-    LONG_S,
-    PUSH,
-    RED,
-    TIME,
-    TODAY,
-    Question,
-)
+from vadrin.app.practice.practice_questions import BLUE, INDEX, PUSH, RED, TIME, Question
 from vadrin.app.practice.practice_words import questions_on
 from vadrin.app.practice.practised_film import world_of
 from vadrin.app.results.rating import rating_of
 from vadrin.core.figure import Figure, absent
-from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.simulation.practice_world import PracticeWorld
 
 
@@ -119,10 +106,8 @@ def _own_rows(
     figures = answer.figures if answer is not None else {}
     rows = []
     for question in questions_on(folder / FILM):
-        true, key = _own_truth(question, world, state, film)
-        found = figures.get(key)
-        told = found if isinstance(found, Figure) else Figure(found)
-        rows.append(EnvelopeRow(question, true, said.of(question.key), told))
+        true, found = true_and_found(question, world, state, film, figures)
+        rows.append(EnvelopeRow(question, true, said.of(question.key), found))
     return tuple(rows)
 
 
@@ -146,42 +131,3 @@ def _layer_rows(
         found = Figure(one / other) if one and other else absent("not read")
         rows.append(EnvelopeRow(question, true, said.of(question.key), found))
     return tuple(rows)
-
-
-def _own_truth(
-    question: Question, world: PracticeWorld, state: State, film: dict[str, Any]
-) -> tuple[float | None, str]:
-    """What is true of a figure, and under which key the answer to the test has it."""
-    if question is LONG:
-        true = world.reciprocity.needed(LONG_S) if world.reciprocity is not None else None
-        return true, f"corrected_{LONG_S:g}s"
-    strips = state.loaded.strips
-    worth = [film["worth"].get(str(s.strip.id)) for s in strips]
-    if question in (TODAY, FOG):
-        return _of_old_film(question, world, [float(w) for w in worth if w is not None])
-    worth, other = worth[:2], world.other
-    key = "speed_stops" if question is FASTER else "contrast"
-    if state.loaded.test.kind == Compare.key and len(strips) > 1:
-        key = f"{strips[1].strip.label}_{key}"
-    if other is None or len(worth) < 2 or None in worth:
-        return None, key
-    one, two = (
-        (made.zone_ei(float(minutes)), made.average_gradient(float(minutes)))
-        for made, minutes in zip((world.film, other), worth, strict=True)
-    )
-    at = 0 if question is FASTER else 1
-    if not one[at] or not two[at]:
-        return None, key
-    share = float(two[at] or 0.0) / float(one[at] or 1.0)
-    return (log2(share) if question is FASTER else share), key
-
-
-def _of_old_film(
-    question: Question, world: PracticeWorld, worth: list[float]
-) -> tuple[float | None, str]:
-    """The EI of the strip that is fastest, and its fog."""
-    rated = [(index, minutes) for minutes in worth if (index := world.film.zone_ei(minutes))]
-    if not rated:
-        return None, "ei"
-    index, minutes = max(rated)
-    return (index, "ei") if question is TODAY else (world.film.base_fog(minutes), "base_fog")

@@ -19,6 +19,7 @@ from vadrin.app.practice.practice_truth import truth_of_world
 from vadrin.app.practice.practised_film import NOTHING, put_film, world_drawn
 from vadrin.core.planning.plan_request import Compared
 from vadrin.core.planning.test_types.compare import Compare
+from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_level import Level
@@ -42,12 +43,15 @@ from vadrin.notebook.records.kit import COLOUR_NEGATIVE
 from vadrin.notebook.store import Notebook
 
 _DENSITOMETER, _THERMOMETER = "densitometer", "thermometer"
+_PAPER = "Practice paper"
 _OTHER_BATH = "Other practice developer"
 _PLANNED: dict[str, dict[str, Any]] = {
     TwoDevelopers.key: {"compared_names": (_OTHER_BATH,)},
     Compare.key: {"compared": Compared.BATCHES, "compared_names": ("another",)},
     # From where a fresh film begins: nobody knows what the years have cost this one.
     Rescue.key: {"first_stop": -5.0, "last_stop": 3.0},
+    # From white to black, whatever paper it is.
+    PaperTest.key: {"first_stop": -5.0, "last_stop": 2.5, "step": 0.5},
 }
 """What a plan is to have, by the type of test."""
 _MOST_SEED = 1_000_000
@@ -109,6 +113,7 @@ def begin_practice(
 def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: str) -> None:
     """The kit of the practice room, and the test that is asked."""
     film, bath, speed = f"Practice film {number}", "Practice developer", world.film.box_speed
+    tested = _PAPER if kind == PaperTest.key else film
     with book.change("a practice film"):
         made = Stock(name=film, box_speed=speed)
         stock = book.add(replace(made, kind=COLOUR_NEGATIVE) if world.layers else made)
@@ -131,7 +136,7 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
         )
         book.add(Instrument(name="Practice thermometer", kind=_THERMOMETER, port=SIMULATED))
         book.add(Enlarger(name="Practice enlarger", head="diffuse", lens="50 mm"))
-        book.add(Paper(name="Practice paper", grade="2"))
+        paper = book.add(Paper(name=_PAPER, grade="2"))
         begun = load_test(book, start_kind(book, kind).id)
         if begun is not None:
             asked = replace(
@@ -141,11 +146,12 @@ def _fill(book: Notebook, world: PracticeWorld, kind: str, number: int, digest: 
                 lens_id=lens.id,
                 meter_id=meter.id,
                 instrument_id=reader.id,
+                paper_id=paper.id if tested == _PAPER else None,
                 note=f"A film nobody knows. Its truth is sealed under {digest[:16]}.",
             )
             asked = replace(asked, **_PLANNED.get(kind, {}))
             plan = plan_edit_of(book, begun)
-            named = replace(plan, test=asked, stock_name=film, developer_name=bath)
+            named = replace(plan, test=asked, stock_name=tested, developer_name=bath)
             apply_plan(book, named, "the practice plan")
 
 

@@ -26,6 +26,7 @@ class Measure(Enum):
     STOPS = "stops"
     TIMES = "times"
     DENSITY = "density"
+    DIFFERENCE = "difference"
 
     def read(self, words: str) -> float:
         """The figure that was typed.
@@ -48,7 +49,7 @@ class Measure(Enum):
         """How far a figure is off: in stops of light, or as a share."""
         if value is None or true is None:
             return None
-        if self in (Measure.STOPS, Measure.DENSITY):
+        if self in (Measure.STOPS, Measure.DENSITY, Measure.DIFFERENCE):
             return value - true
         if not value or not true or value / true <= 0:
             return None
@@ -64,7 +65,7 @@ class Measure(Enum):
         off = self.off(value, true)
         if off is None:
             return UNKNOWN
-        unit = "" if self is Measure.DENSITY else " stop"
+        unit = "" if self in (Measure.DENSITY, Measure.DIFFERENCE) else " stop"
         words = f"{100 * off:+.0f} %" if self.is_share else f"{off:+.2f}{unit}"
         return words.replace("-", "−")
 
@@ -82,7 +83,10 @@ _READ: dict[Measure, Callable[[str], float]] = {
         words, 0.1, 10.0, "a share lies between 0.1 and 10", "1.1"
     ),
     Measure.DENSITY: lambda words: number_within(
-        words, 0.0, 4.0, "a base plus fog lies between 0 and 4", "0.35"
+        words, 0.0, 4.0, "a density lies between 0 and 4", "0.35"
+    ),
+    Measure.DIFFERENCE: lambda words: number_within(
+        words, -2.0, 2.0, "a difference of densities lies between −2 and 2", "-0.05"
     ),
 }
 _SHOWN: dict[Measure, Callable[[float], str]] = {
@@ -92,6 +96,7 @@ _SHOWN: dict[Measure, Callable[[float], str]] = {
     Measure.STOPS: lambda value: f"{value:+.2f} stop".replace("-", "−"),
     Measure.TIMES: lambda value: f"× {value:.2f}",
     Measure.DENSITY: lambda value: f"{value:.2f}",
+    Measure.DIFFERENCE: lambda value: f"{value:+.2f}".replace("-", "−"),
 }
 _TYPED: dict[Measure, Callable[[float], str]] = {
     Measure.EI: lambda value: f"{marked_ei(value):g}",
@@ -100,6 +105,7 @@ _TYPED: dict[Measure, Callable[[float], str]] = {
     Measure.STOPS: lambda value: f"{value:.2f}",
     Measure.TIMES: lambda value: f"{value:.2f}",
     Measure.DENSITY: lambda value: f"{value:.2f}",
+    Measure.DIFFERENCE: lambda value: f"{value:.2f}",
 }
 
 
@@ -164,6 +170,41 @@ RED, BLUE = (
     )
     for layer in ("red", "blue")
 )
+LONGER = Question(
+    "bottle_times",
+    "time in the old bottle",
+    "times the time",
+    "The old bottle needs ×",
+    "the time",
+    Measure.TIMES,
+)
+THIN_OFF = Question(
+    "thin_off",
+    "thin patch",
+    "thin patch beside the first strip",
+    "The thin patch of the last strip is off by",
+    "",
+    Measure.DIFFERENCE,
+)
+STEP_OFF = Question(
+    "step_off",
+    "contrast step",
+    "contrast step beside the first strip",
+    "Its contrast step is off by",
+    "",
+    Measure.DIFFERENCE,
+)
+SCALE = Question(
+    "exposure_scale",
+    "exposure scale",
+    "exposure scale",
+    "The paper’s exposure scale is",
+    "",
+    Measure.DENSITY,
+)
+BLACK = Question(
+    "paper_black", "black", "darkest black", "Its darkest black is", "", Measure.DENSITY
+)
 _TIMES_ASKED = (INDEX, TIME, PUSH)
 
 
@@ -196,6 +237,9 @@ KINDS = {
         PracticeKind("compare", "another batch", (FASTER, STEEPER)),
         PracticeKind("rescue", "an old film", (TODAY, FOG)),
         PracticeKind("colour", "its colour layers", (RED, BLUE)),
+        PracticeKind("clip", "an old bottle", (LONGER,)),
+        PracticeKind("process control", "a process run after run", (THIN_OFF, STEP_OFF)),
+        PracticeKind("paper", "enlarging paper", (SCALE, BLACK)),
     )
 }
 """Every type of test a practice film can be asked, by its key."""

@@ -13,40 +13,36 @@ from typing import Any
 import numpy as np
 
 from vadrin.app.loaded.loaded_test import LoadedFrame, LoadedStrip, LoadedTest
-from vadrin.app.loaded.reference_temperature import reference_of
 from vadrin.app.practice.envelope import open_envelope, opened, sealed
+from vadrin.app.practice.noted_strips import LIT, can_be_looked_at, on_paper, treated, waits_words
 from vadrin.app.practice.practice_place import FILM, TRUTH
 from vadrin.core.arrays import Array
 from vadrin.core.channels import LAYERS, Channel
-from vadrin.core.frames import FrameRole, FrameState
+from vadrin.core.planning.test_types.clip import Clip
 from vadrin.core.planning.test_types.colour_push import ColourPush
 from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.core.planning.test_types.process_control import ProcessControl
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
-from vadrin.core.process.agitation import Agitation, agitation_of
 from vadrin.core.simulation.practice_drawing import DRAWS, Beside, draw_world
 from vadrin.core.simulation.practice_level import Level
-from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
-from vadrin.core.simulation.practice_world import USUALLY_MOVED, PracticeWorld, TreatedStrip
+from vadrin.core.simulation.practice_trap import OF_ALL, OF_PAPER, TrapKind
+from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
 
 NOTHING: dict[str, Any] = {"strips": {}, "base": {}, "worth": {}, "traps": []}
 """A film of which nothing was developed."""
-_LIT = (FrameState.EXPOSED, FrameState.DOUBLED)
-
-
 _BESIDE = {
     LongExposures.key: Beside.LONG_EXPOSURES,
     TwoDevelopers.key: Beside.DEVELOPER,
     Compare.key: Beside.BATCH,
     ColourPush.key: Beside.LAYERS,
     Rescue.key: Beside.YEARS,
+    Clip.key: Beside.OLD_BOTTLE,
+    ProcessControl.key: Beside.RUNS,
 }
-_USUAL_WAY = Agitation(first_s=30.0, for_s=10.0, every_s=60.0)
-_FOGGED = 2.0
-"""Lg lux seconds of a frame that was held into the light."""
 
 
 @lru_cache(maxsize=16)
@@ -104,35 +100,6 @@ def put_film(folder: Path, film: dict[str, Any]) -> None:
         raise FormatError(f"{folder / FILM}: cannot be written; free the disk") from error
 
 
-def treated(loaded: LoadedTest, strip: LoadedStrip) -> TreatedStrip:
-    """A strip as its tester noted it."""
-    minutes, mine = strip.strip.time_min or 0.0, strip.strip
-    places = [_light(loaded, f) for f in strip.frames]
-    celsius = mine.temperature_c if mine.temperature_c is not None else reference_of(loaded, strip)
-    log_h = np.array([np.nan if x is None else x for x in places], dtype=np.float64)
-    held = np.array([f.frame.seconds or np.nan for f in strip.frames], dtype=np.float64)
-    warm = celsius if celsius is not None else 20.0
-    return TreatedStrip(log_h, minutes, warm, held, bool(strip.other), _moved(loaded, strip))
-
-
-def _moved(loaded: LoadedTest, strip: LoadedStrip) -> float:
-    """The share of its development in which a strip was moved, by what was noted of it."""
-    asked = agitation_of(strip.strip.agitation or loaded.test.agitation)
-    length = 60.0 * (strip.strip.time_min or 0.0)
-    if asked is None or not length:
-        return USUALLY_MOVED
-    mine, usual = (sum(end - at for at, end in way.spans(length)) for way in (asked, _USUAL_WAY))
-    return USUALLY_MOVED * mine / usual
-
-
-def _light(loaded: LoadedTest, frame: LoadedFrame) -> float | None:
-    """Lg lux seconds of a frame as its tester noted it; None where there was no light."""
-    if frame.frame.state not in _LIT:
-        return None
-    fogged = frame.frame.role is FrameRole.FOGGED
-    return _FOGGED if fogged else frame.log_h(loaded.test.meter_constant)
-
-
 def _lit(log_h: Array) -> list[int]:
     return [int(i) for i in np.flatnonzero(np.isfinite(log_h))]
 
@@ -142,11 +109,15 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     film, world = film_in(folder), world_of(folder)
     fresh = [
         treated(loaded, s)
-        if s.strip.time_min is not None and str(s.strip.id) not in film["strips"]
+        if can_be_looked_at(loaded, s) and str(s.strip.id) not in film["strips"]
         else None
         for s in loaded.strips
     ]
     if not any(fresh):
+        return film
+    if on_paper(loaded):
+        _print_steps(film, world, loaded, fresh)
+        put_film(folder, film)
         return film
     for strip, made in zip(loaded.strips, world.developed(fresh), strict=True):
         if made is None:
@@ -164,6 +135,24 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     return film
 
 
+def _print_steps(
+    film: dict[str, Any], world: PracticeWorld, loaded: LoadedTest, fresh: list[TreatedStrip | None]
+) -> None:
+    """Put steps of paper among what can be looked at."""
+    for place, (strip, made) in enumerate(zip(loaded.strips, fresh, strict=True)):
+        if made is None or made.seconds is None:
+            continue
+        lit = np.where(np.isfinite(made.log_h), made.seconds, np.nan)
+        tones = world.printed(lit, place, len(fresh))
+        film["strips"][_key(strip)] = {
+            str(f.frame.id): round(float(tone), 5)
+            for f, tone in zip(strip.frames, tones, strict=True)
+        }
+        film["base"][_key(strip)] = round(world.paper.white, 5)
+        film["worth"][str(strip.strip.id)] = 0.0
+    _note_traps(film, world, loaded, fresh)
+
+
 def _note_traps(
     film: dict[str, Any], world: PracticeWorld, loaded: LoadedTest, fresh: list[TreatedStrip | None]
 ) -> None:
@@ -171,6 +160,8 @@ def _note_traps(
         place = trap.strip_of(len(fresh))
         mine, after = fresh[place], fresh[place + 1] if place + 1 < len(fresh) else None
         happened = mine is not None or (trap.kind in OF_ALL and any(fresh))
+        if on_paper(loaded) and trap.kind not in OF_PAPER:
+            continue
         if trap.kind is TrapKind.LABELS:
             happened = mine is not None and after is not None
         if not happened or not world.happens(trap, len(fresh)):
@@ -203,10 +194,8 @@ def density_on(
     EntryError
         If its strip is not developed yet, or there is no film there.
     """
-    if strip.strip.time_min is None:
-        raise EntryError(
-            f"strip {strip.strip.label} is not developed yet: process it, and record its time"
-        )
+    if not can_be_looked_at(loaded, strip):
+        raise EntryError(waits_words(loaded, strip))
     mine = _develop(notebook.parent, loaded)["strips"].get(_key(strip, channel), {})
     density = mine.get(str(frame.frame.id))
     if density is None:
@@ -239,7 +228,7 @@ def _laid_wrongly(
     notebook: Path, loaded: LoadedTest, strip: LoadedStrip, frame: LoadedFrame
 ) -> float:
     """By how much the first reading of a frame is off."""
-    lit = [f.frame.id for f in strip.frames if f.frame.state in _LIT and not f.frame.blank]
+    lit = [f.frame.id for f in strip.frames if f.frame.state in LIT and not f.frame.blank]
     if frame.readings or frame.frame.id not in lit:
         return 0.0
     world, at = world_of(notebook.parent), loaded.strips.index(strip)
@@ -254,6 +243,6 @@ def base_on(notebook: Path, loaded: LoadedTest, strip: LoadedStrip) -> float:
     EntryError
         If it is not developed yet.
     """
-    if strip.strip.time_min is None:
-        raise EntryError(f"strip {strip.strip.label} is not developed yet")
+    if not can_be_looked_at(loaded, strip):
+        raise EntryError(waits_words(loaded, strip))
     return float(_develop(notebook.parent, loaded)["base"].get(str(strip.strip.id), 0.0))

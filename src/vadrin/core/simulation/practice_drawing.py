@@ -23,6 +23,9 @@ _METER_OFF = 0.3
 _STILL = 0.2
 """How often, at that level, a strip was moved less than noted in place of another trouble."""
 _STILL_SPEED = (0.7, 0.9)
+_OLD_BOTTLE = (0.45, 0.95)
+"""How fast a bottle that stood works, beside a fresh one."""
+_RUNS, _RUN_TO_RUN, _RUN_OFF = 12, 0.015, (0.08, 0.3)
 _HANDS = 0.008
 """Share by which a development differs from what the clock says."""
 _NOISE = {Level.FIRST: 0.004, Level.PLAIN: 0.008, Level.USUAL: 0.010, Level.HARD: 0.012}
@@ -39,6 +42,8 @@ class Beside(StrEnum):
     BATCH = "batch"
     LAYERS = "layers"
     YEARS = "years"
+    OLD_BOTTLE = "old bottle"
+    RUNS = "runs"
 
 
 def draw_world(
@@ -87,7 +92,20 @@ def _with(rng: np.random.Generator, world: PracticeWorld, beside: Beside) -> Pra
         return replace(world, other=_batch(rng, film))
     if beside is Beside.YEARS:
         return replace(world, film=_old(rng, film), noise=_OLD_NOISE * world.noise)
+    if beside is Beside.OLD_BOTTLE:
+        return replace(world, runs=(1.0, float(rng.uniform(*_OLD_BOTTLE))))
+    if beside is Beside.RUNS:
+        return replace(world, runs=_runs(rng))
     return world
+
+
+def _runs(rng: np.random.Generator) -> tuple[float, ...]:
+    """A process run after run: in control, and from some run on perhaps no longer."""
+    runs = 1.0 + _RUN_TO_RUN * rng.standard_normal(_RUNS)
+    off = float(rng.uniform(*_RUN_OFF)) * float(rng.choice((-1.0, 1.0)))
+    runs[int(rng.integers(1, _RUNS)) :] += off
+    runs[0] = 1.0
+    return tuple(float(run) for run in runs)
 
 
 def _batch(rng: np.random.Generator, film: PracticeFilm) -> PracticeFilm:

@@ -5,9 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.special import ndtr
+from scipy.special import ndtr, ndtri
 
 from vadrin.core.arrays import Array
+
+_FIRST_GREY, _BLACK = 0.04, 0.90
 
 
 @dataclass(frozen=True)
@@ -34,6 +36,12 @@ class PracticePaper:
         at = np.log10(np.asarray(seconds, dtype=np.float64)) - np.asarray(film)
         reached = ndtr((at - self.middle) / self.spread)
         return np.asarray(self.white + (self.black - self.white) * reached)
+
+    @property
+    def exposure_scale(self) -> float:
+        """Lg exposures from the first grey to nine tenths of the way to black (ISO 6846)."""
+        grey = _FIRST_GREY / (self.black - self.white)
+        return float(self.spread * (ndtri(_BLACK) - ndtri(grey)))
 
 
 def draw_paper(rng: np.random.Generator) -> PracticePaper:

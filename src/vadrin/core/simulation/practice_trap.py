@@ -24,6 +24,8 @@ class TrapKind(StrEnum):
 
 OF_ALL = frozenset({TrapKind.LIGHT, TrapKind.METER, TrapKind.BOTTLE})
 """What happens to every strip."""
+OF_PAPER = frozenset({TrapKind.LIGHT, TrapKind.SHUTTER, TrapKind.MISREAD})
+"""What may happen to steps of paper; the light is the enlarger's."""
 CAUGHT_BY: dict[TrapKind, frozenset[str]] = {
     TrapKind.LIGHT: frozenset({"light moved"}),
     TrapKind.SHUTTER: frozenset({"misread", "thin frames"}),

@@ -11,10 +11,11 @@ from vadrin.core.arrays import Array
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_paper import PracticePaper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity
-from vadrin.core.simulation.practice_trap import Trap, TrapKind
+from vadrin.core.simulation.practice_trap import OF_PAPER, Trap, TrapKind
 
 USUALLY_MOVED = 1 / 6
 """Ten seconds of each minute."""
+_NO_LIGHT_S = 1e-6
 _REFRESHES = 0.15
 """Share of moving after which most of what was spent has given way."""
 _OF_SEVERAL = (TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.BOTTLE, TrapKind.AGITATION)
@@ -100,6 +101,9 @@ class PracticeWorld:
         Of colour film: the layers beside that of green, by channel.
     still : float
         How fast the developer works on film that nobody moves, beside film moved as usual.
+    runs : tuple of float
+        How fast the developer of each strip works, where not all go through the same; the last
+        counts for the strips after it.
     """
 
     film: PracticeFilm
@@ -113,6 +117,11 @@ class PracticeWorld:
     reciprocity: PracticeReciprocity | None = None
     layers: dict[str, PracticeFilm] = field(default_factory=dict)
     still: float = 1.0
+    runs: tuple[float, ...] = (1.0,)
+
+    def run_of(self, place: int) -> float:
+        """How fast the developer of a strip works."""
+        return self.runs[min(place, len(self.runs) - 1)]
 
     def speed_moved(self, share: float) -> float:
         """How fast the developer works on film moved for a share of the time: what is spent in
@@ -149,6 +158,21 @@ class PracticeWorld:
                     dense[len(dense) - int(trap.amount) :] = np.nan
         return made
 
+    def printed(self, seconds: Array, place: int, count: int) -> Array:
+        """Reflection densities of steps of paper under clear film.
+
+        Parameters
+        ----------
+        seconds : ndarray, shape (n,)
+            Of each step; nan for none.
+        place, count : int
+            Of its strip, and of how many.
+        """
+        mine = replace(self, traps=tuple(t for t in self.traps if t.kind in OF_PAPER))
+        treated = mine._treated(place, TreatedStrip(np.log10(seconds), 0.0), count)
+        lit = np.nan_to_num(10.0**treated.log_h, nan=_NO_LIGHT_S)
+        return self.paper.density(lit, self.film.fog)
+
     def misread(self, place: int, count: int, frame: int, exposed: int) -> float:
         """Density by which the first reading of a frame is off.
 
@@ -179,7 +203,7 @@ class PracticeWorld:
         if self.reciprocity is not None and noted.seconds is not None:
             x -= self.reciprocity.lost(noted.seconds)
         minutes = noted.minutes * self.hands[place % len(self.hands)]
-        minutes *= self.speed_moved(noted.moved)
+        minutes *= self.speed_moved(noted.moved) * self.run_of(place)
         lit = np.flatnonzero(np.isfinite(x))
         for trap in self.traps:
             mine = trap.strip_of(count) == place and self.happens(trap, count)
