@@ -101,6 +101,22 @@ def test_readings_survive_every_kind_of_file_and_the_notebook_between(tmp_path):
     second.close()
 
 
+def test_a_frame_called_dash_and_words_no_sheet_can_hold_come_through(tmp_path):
+    odd = a_table().rows[2]._replace(frame="-", note="n/a")
+    table = ReadingsTable("odd", (odd,), (), ())
+    for kind in ("csv", "cgats", "ods", "xlsx", "tsv", "json"):
+        write_readings(table, tmp_path / f"a.{kind}")
+        (back,) = read_readings(tmp_path / f"a.{kind}").rows
+        assert (back.frame, back.note) == ("-", "n/a"), kind
+    path = tmp_path / "control.csv"
+    path.write_text("strip,frame,log_h,density,a\x01b\nA,1,-1.0,0.5,\x02z\n", encoding="utf-8")
+    table = read_readings(path)
+    for kind in ("ods", "xlsx"):
+        write_readings(table, tmp_path / f"b.{kind}")
+        (back,) = read_readings(tmp_path / f"b.{kind}").rows
+        assert (back.density, dict(back.extra)) == (0.5, {"a b": " z"}), kind
+
+
 def test_convert_does_all_of_a_file_or_nothing(tmp_path, capsys):
     source, target = tmp_path / "a.csv", tmp_path / "b.ods"
     write_readings(a_table(), source)

@@ -18,7 +18,7 @@ from vadrin.app.loaded.light_boxes import light_box_result
 from vadrin.app.practice.commitment import Commitment, commitment_of
 from vadrin.app.practice.envelope import open_envelope
 from vadrin.app.practice.envelope_rows import EnvelopeRow, figure_rows, target_of
-from vadrin.app.practice.noted_strips import treated
+from vadrin.app.practice.noted_strips import on_paper, treated
 from vadrin.app.practice.practice_place import OPENED, TRUTH
 from vadrin.app.practice.practice_questions import INDEX
 from vadrin.app.practice.practice_words import outside_of, questions_on
@@ -134,7 +134,7 @@ def opening(
         frames = sum(len(s.frames) for s in state.loaded.strips)
         best = yield from best_plan(film, frames, noise, np.random.default_rng(_SEED), target)
     report = EnvelopeReport(
-        f"{capital(film.shape)}, {film.box_speed:g} on its box; level {outside_of(notebook)[0]}.",
+        _what_it_was(state, film, outside_of(notebook)[0]),
         rows,
         traps,
         tuple(_sentences(rows, mine, best)) if timed else (),
@@ -142,6 +142,12 @@ def opening(
     )
     _keep(folder, state, truth, report)
     return report
+
+
+def _what_it_was(state: State, film: PracticeFilm, level: str) -> str:
+    if on_paper(state.loaded):
+        return f"An enlarging paper; level {level}."
+    return f"{capital(film.shape)}, {film.box_speed:g} on its box; level {level}."
 
 
 def _a(name: str) -> str:

@@ -66,7 +66,7 @@ class Measure(Enum):
         if off is None:
             return UNKNOWN
         unit = "" if self in (Measure.DENSITY, Measure.DIFFERENCE) else " stop"
-        words = f"{100 * off:+.0f} %" if self.is_share else f"{off:+.2f}{unit}"
+        words = f"{100 * off:+.0f} %" if self.is_share else f"{round(off, 2) + 0.0:+.2f}{unit}"
         return words.replace("-", "−")
 
 
@@ -96,7 +96,7 @@ _SHOWN: dict[Measure, Callable[[float], str]] = {
     Measure.STOPS: lambda value: f"{value:+.2f} stop".replace("-", "−"),
     Measure.TIMES: lambda value: f"× {value:.2f}",
     Measure.DENSITY: lambda value: f"{value:.2f}",
-    Measure.DIFFERENCE: lambda value: f"{value:+.2f}".replace("-", "−"),
+    Measure.DIFFERENCE: lambda value: f"{round(value, 2) + 0.0:+.2f}".replace("-", "−"),
 }
 _TYPED: dict[Measure, Callable[[float], str]] = {
     Measure.EI: lambda value: f"{marked_ei(value):g}",

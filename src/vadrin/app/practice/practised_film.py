@@ -22,12 +22,13 @@ from vadrin.core.planning.test_types.clip import Clip
 from vadrin.core.planning.test_types.colour_push import ColourPush
 from vadrin.core.planning.test_types.compare import Compare
 from vadrin.core.planning.test_types.long_exposures import LongExposures
+from vadrin.core.planning.test_types.paper import PaperTest
 from vadrin.core.planning.test_types.process_control import ProcessControl
 from vadrin.core.planning.test_types.rescue import Rescue
 from vadrin.core.planning.test_types.two_developers import TwoDevelopers
 from vadrin.core.simulation.practice_drawing import DRAWS, Beside, draw_world
 from vadrin.core.simulation.practice_level import Level
-from vadrin.core.simulation.practice_trap import OF_ALL, OF_PAPER, TrapKind
+from vadrin.core.simulation.practice_trap import OF_ALL, TrapKind
 from vadrin.core.simulation.practice_world import PracticeWorld, TreatedStrip
 from vadrin.errors import EntryError, FormatError
 from vadrin.formats.whole_file import write_whole
@@ -42,6 +43,7 @@ _BESIDE = {
     Rescue.key: Beside.YEARS,
     Clip.key: Beside.OLD_BOTTLE,
     ProcessControl.key: Beside.RUNS,
+    PaperTest.key: Beside.PAPER,
 }
 
 
@@ -160,8 +162,6 @@ def _note_traps(
         place = trap.strip_of(len(fresh))
         mine, after = fresh[place], fresh[place + 1] if place + 1 < len(fresh) else None
         happened = mine is not None or (trap.kind in OF_ALL and any(fresh))
-        if on_paper(loaded) and trap.kind not in OF_PAPER:
-            continue
         if trap.kind is TrapKind.LABELS:
             happened = mine is not None and after is not None
         if not happened or not world.happens(trap, len(fresh)):

@@ -11,7 +11,7 @@ from vadrin.core.simulation.practice_film import STOP, PracticeFilm, draw_film
 from vadrin.core.simulation.practice_level import Level
 from vadrin.core.simulation.practice_paper import draw_paper
 from vadrin.core.simulation.practice_reciprocity import draw_reciprocity
-from vadrin.core.simulation.practice_trap import Trap, TrapKind
+from vadrin.core.simulation.practice_trap import OF_CLIPS, OF_PAPER, Trap, TrapKind
 from vadrin.core.simulation.practice_world import PracticeWorld
 
 DRAWS = 2
@@ -44,6 +44,11 @@ class Beside(StrEnum):
     YEARS = "years"
     OLD_BOTTLE = "old bottle"
     RUNS = "runs"
+    PAPER = "paper"
+
+
+_POSSIBLE = {Beside.OLD_BOTTLE: OF_CLIPS, Beside.PAPER: OF_PAPER}
+"""What may go wrong, where not all of it can."""
 
 
 def draw_world(
@@ -69,7 +74,8 @@ def draw_world(
     if level is Level.HARD:
         # Stored badly: fog that no box speaks of.
         film = replace(film, fog=film.fog + float(rng.uniform(0.0, 0.25)))
-    traps = tuple(_drawn(rng, kind) for kind in kinds)
+    drawn = [_drawn(rng, kind) for kind in kinds]
+    traps = tuple(trap for trap in drawn if trap.kind in _POSSIBLE.get(beside, TrapKind))
     paper = draw_paper(rng)
     hands = tuple(float(1.0 + _HANDS * each) for each in rng.standard_normal(12))
     world = PracticeWorld(film, traps, paper, _NOISE[level], _DRIFT[level], _DUST[level], hands)

@@ -24,8 +24,12 @@ class TrapKind(StrEnum):
 
 OF_ALL = frozenset({TrapKind.LIGHT, TrapKind.METER, TrapKind.BOTTLE})
 """What happens to every strip."""
-OF_PAPER = frozenset({TrapKind.LIGHT, TrapKind.SHUTTER, TrapKind.MISREAD})
+OF_PAPER = frozenset({TrapKind.LIGHT, TrapKind.MISREAD})
 """What may happen to steps of paper; the light is the enlarger's."""
+OF_CLIPS = frozenset(
+    {TrapKind.BATH, TrapKind.LATE, TrapKind.LABELS, TrapKind.MISREAD, TrapKind.AGITATION}
+)
+"""What may happen to clips, which no camera exposes."""
 CAUGHT_BY: dict[TrapKind, frozenset[str]] = {
     TrapKind.LIGHT: frozenset({"light moved"}),
     TrapKind.SHUTTER: frozenset({"misread", "thin frames"}),

@@ -11,7 +11,7 @@ from vadrin.core.arrays import Array
 from vadrin.core.simulation.practice_film import STOP, PracticeFilm
 from vadrin.core.simulation.practice_paper import PracticePaper
 from vadrin.core.simulation.practice_reciprocity import PracticeReciprocity
-from vadrin.core.simulation.practice_trap import OF_PAPER, Trap, TrapKind
+from vadrin.core.simulation.practice_trap import Trap, TrapKind
 
 USUALLY_MOVED = 1 / 6
 """Ten seconds of each minute."""
@@ -168,8 +168,7 @@ class PracticeWorld:
         place, count : int
             Of its strip, and of how many.
         """
-        mine = replace(self, traps=tuple(t for t in self.traps if t.kind in OF_PAPER))
-        treated = mine._treated(place, TreatedStrip(np.log10(seconds), 0.0), count)
+        treated = self._treated(place, TreatedStrip(np.log10(seconds), 0.0), count)
         lit = np.nan_to_num(10.0**treated.log_h, nan=_NO_LIGHT_S)
         return self.paper.density(lit, self.film.fog)
 

@@ -27,6 +27,7 @@ _OWN = {"STRIP", "FRAME", "TIME_MIN", "TEMPERATURE_C", "LOG_H", "EI", "STOPS", "
 _FOREIGN = "X_"
 """Begins the field of an unknown column whose own name would mean something here."""
 _NO_VALUE = {"", "-", "--", "n/a", "nan"}
+_IN_WORDS = {"STRIP", "FRAME", "NOTE"}
 
 
 def _spectral_columns(table: CgatsTable) -> tuple[list[int], np.ndarray]:
@@ -92,7 +93,9 @@ def _named(table: CgatsTable, row: tuple[str, ...], label: str) -> dict[str, str
     for field, value in zip(table.fields, row, strict=True):
         name = field.upper()
         if name in _OWN:
-            cells[name.lower()] = "" if value.lower() in _NO_VALUE else value
+            # A frame may be called "-": only where a number belongs does that stand for none.
+            none = name not in _IN_WORDS and value.lower() in _NO_VALUE
+            cells[name.lower()] = "" if none else value
         elif not name.startswith(("D_", "XYZ_", "LAB_")) and not _SPECTRAL.match(name):
             cells.setdefault(name.removeprefix(_FOREIGN).lower(), value)
     if "frame" not in cells:

@@ -59,7 +59,7 @@ class FileFormat:
 
 def cells_of(table: ReadingsTable) -> list[list[str | float | None]]:
     """Header and rows of a table, its unknown columns after the known ones."""
-    cells: list[list[str | float | None]] = [[*KNOWN, *table.extra_columns]]
+    cells: list[list[str | float | None]] = [[*KNOWN, *_headings(table.extra_columns)]]
     for r in table.rows:
         known = (
             r.strip,
@@ -76,6 +76,19 @@ def cells_of(table: ReadingsTable) -> list[list[str | float | None]]:
         line = [*known, *(r.extra.get(c, "") for c in table.extra_columns)]
         cells.append([_CONTROL.sub(" ", v) if isinstance(v, str) else v for v in line])
     return cells
+
+
+def _headings(columns: tuple[str, ...]) -> list[str]:
+    """Names of unknown columns as any file can hold them, each another."""
+    made: list[str] = []
+    for column in columns:
+        plain = name = _CONTROL.sub(" ", column).strip() or "column"
+        number = 1
+        while name in (*made, *KNOWN):
+            number += 1
+            name = f"{plain} {number}"
+        made.append(name)
+    return made
 
 
 def _is_xlsx(data: bytes) -> bool:
