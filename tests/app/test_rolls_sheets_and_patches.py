@@ -198,6 +198,7 @@ class TestPatches:
         assert figures["B_greatest_delta_e00"] == max(
             figures["B_red_delta_e00"], figures["B_sky_delta_e00"]
         )
+        assert patch_table(colour.loaded).heads[1] == "Push"
         rows = {r[:2]: r for r in patch_table(colour.loaded).rows}
         assert rows["red", "push 1"][4] == "50 %"
         assert rows["sky", "push 1"][5].startswith("violet, was blue")

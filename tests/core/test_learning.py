@@ -17,7 +17,7 @@ from vadrin.core.learning.contrast_law import (
     time_for_contrast,
 )
 from vadrin.core.learning.offsets import Usual, learnt_offset, surprise, with_its_own
-from vadrin.core.learning.push_times import learnt_push, push_time
+from vadrin.core.learning.push_times import learnt_push, push_time, pushes_held
 from vadrin.core.learning.speed_law import SpeedSeen, index_at_contrast, learnt_slope
 
 TIMES = np.array([5.0, 7.0, 10.0, 14.0])
@@ -118,6 +118,12 @@ def test_pushes_are_told_only_of_developers_in_which_three_films_were_pushed():
     assert "fewer than three" in few.why
     assert some.low < 8.0 * np.exp(0.37) < some.high
     assert some.basis is Basis.ESTIMATED
+
+
+def test_a_push_is_held_where_the_others_foretell_it():
+    alike, sure = np.full(5, 0.4), np.full(5, 0.02)
+    assert pushes_held(alike, sure, 1.0) == 5
+    assert pushes_held(np.append(alike, 1.6), np.append(sure, 0.02), 1.0) < 6
 
 
 def test_control_strips_tell_how_far_evenings_differ():

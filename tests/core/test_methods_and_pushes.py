@@ -1,13 +1,14 @@
 """Schools, the rules for a push, limits, colour and reversal, and what to measure next."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
 from scipy.optimize import brentq
 
 from oracles.closed_form import STOP, ClosedForm
-from vadrin.core.figure import Basis
+from vadrin.core.figure import Basis, Figure
 from vadrin.core.materials.colour import colour_negative_speed, stain
 from vadrin.core.readings import Reading, StripReadings
 from vadrin.core.results import analysis_result, method_answers
@@ -17,6 +18,7 @@ from vadrin.core.results.criteria import Target
 from vadrin.core.results.method_answers import match_ei
 from vadrin.core.results.next_step import Act
 from vadrin.core.results.push import RulesOfThumb
+from vadrin.core.results.push_limits import held_range
 from vadrin.core.results.rating_method import METHODS, RATING_METHODS, RatingMethod
 from vadrin.core.simulation.film import Densitometer, expose_and_develop, invent_film
 
@@ -83,6 +85,11 @@ def test_limits_of_pushing_and_the_wrong_setting(answer):
     held = answer.held[2]
     assert held.highest.value == pytest.approx(2 * answer.strips[2].zone_ei.value)
     assert held.lowest.value <= answer.strips[2].zone_ei.value
+    # Two stops between the highlight and the shoulder: as many stops lower an EI still holds.
+    for stops, lowest in ((5.0, 25.0), (1.0, 100.0)):
+        told = {"zone_ei": Figure(100.0), "shoulder_stops": Figure(stops)}
+        strip = replace(answer.strips[2], figures=answer.strips[2].figures | told)
+        assert held_range(strip).lowest.value == pytest.approx(lowest)
     matched = match_ei(answer.strips[4], answer.strips[0], 50.0)
     ratio = FILM.zone_ei(15.5) / FILM.zone_ei(4.0)
     assert matched.value == pytest.approx(50 * ratio, rel=0.01)

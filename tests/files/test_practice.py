@@ -7,6 +7,7 @@ import pytest
 
 from tools.practice_testers import main as scripted
 from tools.practice_trial import main as trial
+from vadrin.app.display.marks import marked_ei
 from vadrin.app.practice.envelope import open_envelope, opened, sealed
 from vadrin.app.practice.practice_folder import practice_test
 from vadrin.app.practice.practice_place import is_practice
@@ -37,6 +38,11 @@ def test_a_practice_film_is_readings_and_a_truth_that_nobody_reads_by_chance(tmp
     )
     for secret in (film.shape, f"{normal:.2f}", f"{film.zone_ei(normal):.1f}", "swapped"):
         assert secret not in everything
+    assert main(["practice", "--open", str(tmp_path / "one"), "--time", "8:00"]) == 0
+    minutes, seconds = divmod(round(60 * normal), 60)
+    assert f"True: EI {marked_ei(film.zone_ei(normal)):g}, {minutes}:{seconds:02}" in (
+        capsys.readouterr().out
+    )
     assert practise(tmp_path / "two") == 0
     assert (tmp_path / "one" / "readings.csv").read_bytes() == (
         tmp_path / "two" / "readings.csv"

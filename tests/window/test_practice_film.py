@@ -1,6 +1,7 @@
 """Practice by keys: a film nobody knows, shot, developed and read, committed to, then opened."""
 
 import json
+import re
 import time
 from dataclasses import replace
 from itertools import count
@@ -182,6 +183,8 @@ def test_the_first_hour_goes_by_keys_from_the_plan_to_the_envelope(practiser):
     assert by_name["EI"]["found_held"]
     assert abs(by_name["EI"]["found_off"]) < 0.3
     assert "1 of 2 ranges held the truth" in said
+    limit = re.search(r"the EI within 0\.\d\d stop and the time within \d+ % \(typical", said)
+    assert limit, "what could have been had with these frames"
     with pytest.raises(EditRefusedError, match="what you said stands"):
         commit(practiser.bench.notebook.path, Commitment({"index": Belief(1.0)}))
     assert practiser.steps < 50, "about forty, and two answers with their ranges"
