@@ -144,6 +144,8 @@ def test_nobody_is_credited_with_what_another_word_holds():
         "the thermometer was off, the bath was colder": {TrapKind.BATH},
         "the light meter was off": {TrapKind.METER, TrapKind.LIGHT},
         "the developer was old": {TrapKind.BOTTLE},
+        "the light moved over strip A": {TrapKind.LIGHT},
+        "strip A was inverted too seldom": {TrapKind.AGITATION},
     }
     for words, kinds in said.items():
         assert {k for k in TrapKind if re.search(WORDS_FOR[k], words)} == kinds, words

@@ -116,6 +116,17 @@ class Practiser(Hands):
         for name, said in words.items():
             type_into(places[name], said)
 
+    def rows_of(self, ranges=None, **figures):
+        """Commit to figures by their keys, open the envelope, and give its rows by their names."""
+        self.press(Qt.Key.Key_F7)
+        form = self.window.station().form
+        for key, said in figures.items():
+            type_into(form.values[key], said)
+        for key, said in (ranges or {}).items():
+            type_into(form.ranges[key], said)
+        self.open_envelope()
+        return opened_rows(self)
+
     def open_envelope(self):
         button_of(self.window.station(), "Open the envelope").setFocus()
         self.press(SPACE)
@@ -256,13 +267,7 @@ def test_another_developer_or_batch_is_practised_and_held_against_both(practiser
     got = [s.strip.time_min * world.hands[n] for n, s in enumerate((one, other))]
     faster = log2(world.other.zone_ei(got[1]) / world.film.zone_ei(got[0]))
     steeper = world.other.average_gradient(got[1]) / world.film.average_gradient(got[0])
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["faster_stops"], "0.5")
-    type_into(form.values["steeper"], "1.1")
-    type_into(form.ranges["steeper"], "1,0 to 1,2")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
+    rows = practiser.rows_of({"steeper": "1,0 to 1,2"}, faster_stops="0.5", steeper="1.1")
     assert rows["speed"]["mine_off"] == pytest.approx(0.5 - faster, abs=1e-3)
     assert rows["contrast"]["mine_off"] == pytest.approx(1.1 / steeper - 1, abs=1e-3)
     assert abs(rows["speed"]["found_off"]) < 0.25
@@ -303,13 +308,7 @@ def test_an_old_film_is_practised_for_its_ei_of_today_and_its_fog(practiser):
     got = [s.strip.time_min * world.hands[n] for n, s in enumerate(strips)]
     index, minutes = max((world.film.zone_ei(t), t) for t in got if world.film.zone_ei(t))
     assert index < world.film.box_speed / 1.3, "years have cost it speed"
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["todays_index"], "50")
-    type_into(form.values["base_fog"], "0,4")
-    type_into(form.ranges["base_fog"], "0.3 to 0.5")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
+    rows = practiser.rows_of({"base_fog": "0.3 to 0.5"}, todays_index="50", base_fog="0,4")
     assert rows["today's EI"]["mine_off"] == pytest.approx(log2(50 / index), abs=1e-3)
     fog = world.film.base_fog(minutes)
     assert rows["base plus fog"]["mine_off"] == pytest.approx(0.4 - fog, abs=1e-3)
@@ -337,12 +336,7 @@ def test_colour_is_practised_layer_by_layer(practiser):
     assert warm > 30, "a laboratory’s bath"
     got = world.film.minutes_at_20(normal.strip.time_min * world.hands[place], warm)
     green = world.film.average_gradient(got)
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    for layer in ("red", "blue"):
-        type_into(form.values[f"{layer}_beside_green"], "1.1")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
+    rows = practiser.rows_of(red_beside_green="1.1", blue_beside_green="1.1")
     for layer in ("red", "blue"):
         true = world.layers[layer].average_gradient(got) / green
         row = rows[f"{layer} beside green"]
@@ -370,12 +364,9 @@ def test_an_old_bottle_is_practised_with_a_clip(practiser):
         fogged = [f.density for f in strip.frames if f.frame.name.startswith("f")]
         assert np.mean(fogged) == pytest.approx(true, abs=0.03)
     assert 0.4 < share < 1.0
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["bottle_times"], "1.5")
-    type_into(form.ranges["bottle_times"], "1,2 to 1,8")
-    practiser.open_envelope()
-    row = opened_rows(practiser)["time in the old bottle"]
+    row = practiser.rows_of({"bottle_times": "1,2 to 1,8"}, bottle_times="1.5")[
+        "time in the old bottle"
+    ]
     assert row["mine_off"] == pytest.approx(1.5 * share - 1, abs=1e-3)
     assert row["mine_held"] is (1.2 <= 1 / share <= 1.8)
     assert row["found_held"]
@@ -397,12 +388,7 @@ def test_a_process_is_practised_run_after_run(practiser):
     (thin, dense), (thin_now, dense_now) = patches
     thinner, step = thin_now - thin, (dense_now - thin_now) - (dense - thin)
     assert abs(step) > 0.01, "runs differ"
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["thin_off"], "-0.05")
-    type_into(form.values["step_off"], "0,1")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
+    rows = practiser.rows_of(thin_off="-0.05", step_off="0,1")
     assert rows["thin patch"]["mine_off"] == pytest.approx(-0.05 - thinner, abs=1e-3)
     assert rows["contrast step"]["mine_off"] == pytest.approx(0.1 - step, abs=1e-3)
     assert abs(rows["thin patch"]["found_off"]) < 0.04
@@ -411,6 +397,8 @@ def test_a_process_is_practised_run_after_run(practiser):
 
 def test_enlarging_paper_is_practised_under_clear_film(practiser):
     practiser.begin("plain", "paper")
+    practiser.press(Qt.Key.Key_F7)
+    assert "What is this paper?" in words_of(practiser.window.station())
     practiser.press(Qt.Key.Key_4, CTRL)
     practiser.settle()
     practiser.press(Qt.Key.Key_F6)
@@ -436,12 +424,7 @@ def test_enlarging_paper_is_practised_under_clear_film(practiser):
         for net in (0.04, 0.9 * top)
     )
     scale = nearly_black - grey
-    practiser.press(Qt.Key.Key_F7)
-    form = practiser.window.station().form
-    type_into(form.values["exposure_scale"], "1.05")
-    type_into(form.values["paper_black"], "2,1")
-    practiser.open_envelope()
-    rows = opened_rows(practiser)
+    rows = practiser.rows_of(exposure_scale="1.05", paper_black="2,1")
     assert rows["exposure scale"]["mine_off"] == pytest.approx(1.05 - scale, abs=1e-3)
     assert rows["black"]["mine_off"] == pytest.approx(2.1 - paper.black, abs=1e-3)
     assert abs(rows["exposure scale"]["found_off"]) < 0.1

@@ -219,11 +219,14 @@ class PracticeKind:
     asked_for : str
         As it is chosen.
     questions : tuple of Question
+    material : str
+        What lies in the envelope.
     """
 
     key: str
     asked_for: str
     questions: tuple[Question, ...] = _TIMES_ASKED
+    material: str = "film"
 
 
 KINDS = {
@@ -239,7 +242,7 @@ KINDS = {
         PracticeKind("colour", "its colour layers", (RED, BLUE)),
         PracticeKind("clip", "an old bottle", (LONGER,)),
         PracticeKind("process control", "a process run after run", (THIN_OFF, STEP_OFF)),
-        PracticeKind("paper", "enlarging paper", (SCALE, BLACK)),
+        PracticeKind("paper", "enlarging paper", (SCALE, BLACK), "paper"),
     )
 }
 """Every type of test a practice film can be asked, by its key."""
@@ -250,3 +253,9 @@ def questions_of(kind: str) -> tuple[Question, ...]:
     """What a type of test is asked; EI and times for one that is not practised."""
     known = KINDS.get(kind)
     return known.questions if known is not None else _TIMES_ASKED
+
+
+def material_of(kind: str) -> str:
+    """What lies in the envelope of a type of test."""
+    known = KINDS.get(kind)
+    return known.material if known is not None else "film"

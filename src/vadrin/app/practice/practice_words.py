@@ -8,7 +8,7 @@ from typing import Any
 
 from vadrin.app.display.words import capital
 from vadrin.app.practice.practice_place import OPENED, TRUTH
-from vadrin.app.practice.practice_questions import Question, questions_of
+from vadrin.app.practice.practice_questions import Question, material_of, questions_of
 from vadrin.core.simulation.practice_level import Level
 
 LEVELS: dict[str, Level] = {
@@ -48,6 +48,11 @@ def outside_of(notebook: Path) -> tuple[str, str]:
 def questions_on(notebook: Path) -> tuple[Question, ...]:
     """What a practice film is asked, by the type of test that stands on its envelope."""
     return questions_of(str(_outside(notebook).get("kind", "time")))
+
+
+def heading_on(notebook: Path) -> str:
+    """What is asked of a sealed envelope."""
+    return f"What is this {material_of(str(_outside(notebook).get('kind', 'time')))}?"
 
 
 def opened_envelope(notebook: Path) -> dict[str, Any] | None:

@@ -117,11 +117,8 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     ]
     if not any(fresh):
         return film
-    if on_paper(loaded):
-        _print_steps(film, world, loaded, fresh)
-        put_film(folder, film)
-        return film
-    for strip, made in zip(loaded.strips, world.developed(fresh), strict=True):
+    brought_out = world.printed(fresh) if on_paper(loaded) else world.developed(fresh)
+    for strip, made in zip(loaded.strips, brought_out, strict=True):
         if made is None:
             continue
         layers = {"": (made.densities, made.base_fog), **made.layers}
@@ -135,24 +132,6 @@ def _develop(folder: Path, loaded: LoadedTest) -> dict[str, Any]:
     _note_traps(film, world, loaded, fresh)
     put_film(folder, film)
     return film
-
-
-def _print_steps(
-    film: dict[str, Any], world: PracticeWorld, loaded: LoadedTest, fresh: list[TreatedStrip | None]
-) -> None:
-    """Put steps of paper among what can be looked at."""
-    for place, (strip, made) in enumerate(zip(loaded.strips, fresh, strict=True)):
-        if made is None or made.seconds is None:
-            continue
-        lit = np.where(np.isfinite(made.log_h), made.seconds, np.nan)
-        tones = world.printed(lit, place, len(fresh))
-        film["strips"][_key(strip)] = {
-            str(f.frame.id): round(float(tone), 5)
-            for f, tone in zip(strip.frames, tones, strict=True)
-        }
-        film["base"][_key(strip)] = round(world.paper.white, 5)
-        film["worth"][str(strip.strip.id)] = 0.0
-    _note_traps(film, world, loaded, fresh)
 
 
 def _note_traps(

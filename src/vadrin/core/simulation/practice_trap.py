@@ -54,7 +54,7 @@ WORDS_FOR: dict[TrapKind, str] = {
     TrapKind.METER: r"\bmeter|light ?meter",
     TrapKind.COUNTER: r"counter|skip|\bwound\b|\bwind\b|slip",
     TrapKind.BOTTLE: r"bottle|exhaust|weak|spent|\bold\b",
-    TrapKind.AGITATION: r"agitat|invers|invert|moved|shak|still",
+    TrapKind.AGITATION: r"agitat|invers|invert|shak|stood still",
 }
 """What somebody who noticed it would write, as a pattern."""
 

@@ -158,19 +158,26 @@ class PracticeWorld:
                     dense[len(dense) - int(trap.amount) :] = np.nan
         return made
 
-    def printed(self, seconds: Array, place: int, count: int) -> Array:
-        """Reflection densities of steps of paper under clear film.
+    def printed(self, strips: Sequence[TreatedStrip | None]) -> list[DevelopedStrip | None]:
+        """What is on strips of paper that lay under clear film.
 
         Parameters
         ----------
-        seconds : ndarray, shape (n,)
-            Of each step; nan for none.
-        place, count : int
-            Of its strip, and of how many.
+        strips : sequence of TreatedStrip or None
+            As `developed`; of each frame its seconds count.
         """
-        treated = self._treated(place, TreatedStrip(np.log10(seconds), 0.0), count)
-        lit = np.nan_to_num(10.0**treated.log_h, nan=_NO_LIGHT_S)
-        return self.paper.density(lit, self.film.fog)
+        return [
+            None if strip is None else self._printed(place, strip, len(strips))
+            for place, strip in enumerate(strips)
+        ]
+
+    def _printed(self, place: int, noted: TreatedStrip, count: int) -> DevelopedStrip:
+        held = np.full_like(noted.log_h, np.nan) if noted.seconds is None else noted.seconds
+        lit = np.where(np.isfinite(noted.log_h), held, np.nan)
+        treated = self._treated(place, TreatedStrip(np.log10(lit), 0.0), count)
+        seconds = np.nan_to_num(10.0**treated.log_h, nan=_NO_LIGHT_S)
+        tones = self.paper.density(seconds, self.film.fog)
+        return DevelopedStrip(tones, self.paper.white, 0.0)
 
     def misread(self, place: int, count: int, frame: int, exposed: int) -> float:
         """Density by which the first reading of a frame is off.

@@ -108,14 +108,13 @@ class StationPages(QStackedWidget):
         for name, station in self._stations.items():
             keep_typed(self._given.bench, name, station)
         self.setCurrentWidget(self._nothing)
-        for name, station in self._stations.items():
+        ahead = [] if self._ahead is None else [self._ahead]
+        for name, station in [*self._stations.items(), *ahead]:
             if station.side_panel is not None:
                 # Not in the station's own page: it is lent to the column beside it.
                 station.side_panel.hide()
                 self._leaving.append(station.side_panel)
-            self._leaving.append(self._areas[name])
-        if self._ahead is not None:
-            self._leaving.append(self._ahead[1])
+            self._leaving.append(self._areas.get(name, station))
         self._stations, self._areas, self._ahead = {}, {}, None
         self._soon.start(_BETWEEN_MS)
 

@@ -18,6 +18,7 @@ from vadrin.app.practice.practice_scores import practised_films, score_sentences
 from vadrin.app.practice.practice_words import (
     LEVEL_SENTENCES,
     LEVELS,
+    heading_on,
     level_to_begin,
     opened_envelope,
     outside_of,
@@ -143,11 +144,11 @@ class PracticeStation(Station):
         self._scores.setText(" ".join(score_sentences(films)))
         self._plot.show_films(films, scene.look)
 
-    @staticmethod
-    def _heading(practising: bool, opened: bool) -> str:
+    def _heading(self, practising: bool, opened: bool) -> str:
         if opened:
             return "The envelope is open"
-        return "What is this film?" if practising else "Practise on a film nobody knows"
+        path = self.bench.notebook.path
+        return heading_on(path) if practising else "Practise on a film nobody knows"
 
     def _show_said(self) -> None:
         try:
